@@ -1,0 +1,2 @@
+export { addDays, addMonths, endOfMonth, yearOf, monthOf, daysBetween, dayOf, isIsoDate, type IsoDate } from './dates.ts';
+export { findDates, typedDate, type DateOrder, type FoundDate } from './parse.ts';

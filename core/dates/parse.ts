@@ -1,0 +1,77 @@
+import { addDays, dayOf, yearOf, type IsoDate } from './dates.ts';
+import { months } from './months.ts';
+
+/** How a date of three numbers is ordered on this document. */
+export type DateOrder = 'day-first' | 'month-first' | 'year-first';
+
+export interface FoundDate {
+  /** Every reading the text allows, by order; one entry when the order does not matter. */
+  dates: Partial<Record<DateOrder, IsoDate>>;
+  index: number;
+  length: number;
+}
+
+const fold = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+
+const patterns = [
+  /(?<![\d/.-])(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?![\d/-]|\.\d)/g,
+  /(?<![\d/.-])(\d{1,2})([-/.])(\d{1,2})\2(\d{4}|\d{2})(?![\d/-]|\.\d)/g,
+  /(?<![\d/.-])(\d{4})\s?年\s?(\d{1,2})\s?月\s?(\d{1,2})\s?日/g,
+  /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º)?(?:\s+(?:de|of))?[\s-]*([\p{L}]{3,10})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2})(?!\d)/giu,
+  /(?<!\p{L})([\p{L}]{3,10})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})(?!\d)/giu,
+] as const;
+
+/** All dates in a piece of text, leftmost first, each with its possible readings. */
+export function findDates(text: string): FoundDate[] {
+  const found: FoundDate[] = [];
+  const add = (match: RegExpMatchArray, dates: FoundDate['dates']) => {
+    if (Object.keys(dates).length === 0) return;
+    const index = match.index ?? 0;
+    if (found.some((f) => index < f.index + f.length && f.index < index + match[0].length)) return;
+    found.push({ dates, index, length: match[0].length });
+  };
+  const single = (date: IsoDate | null): FoundDate['dates'] => (date ? { 'day-first': date, 'month-first': date, 'year-first': date } : {});
+  for (const m of text.matchAll(patterns[0])) add(m, single(dayOf(+m[1]!, +m[3]!, +m[4]!)));
+  for (const m of text.matchAll(patterns[2])) add(m, single(dayOf(+m[1]!, +m[2]!, +m[3]!)));
+  for (const m of text.matchAll(patterns[1])) {
+    const dates: FoundDate['dates'] = {};
+    const dayFirst = dayOf(+m[4]!, +m[3]!, +m[1]!);
+    const monthFirst = dayOf(+m[4]!, +m[1]!, +m[3]!);
+    if (dayFirst) dates['day-first'] = dayFirst;
+    if (monthFirst && m[2] !== '.') dates['month-first'] = monthFirst;
+    add(m, dates);
+  }
+  for (const m of text.matchAll(patterns[3])) {
+    const month = months.get(fold(m[2]!));
+    if (month) add(m, single(dayOf(+m[3]!, month, +m[1]!)));
+  }
+  for (const m of text.matchAll(patterns[4])) {
+    const month = months.get(fold(m[1]!));
+    if (month) add(m, single(dayOf(+m[3]!, month, +m[2]!)));
+  }
+  return found.sort((a, b) => a.index - b.index);
+}
+
+/**
+ * What a person types into a date field: "3/11", "3 nov", "03112026", "2026-11-03", "today", "+14".
+ * A missing year is the one that brings the date nearest to `today`. Day comes before month. Null when it is no date.
+ */
+export function typedDate(typed: string, today: IsoDate): IsoDate | null {
+  const text = fold(typed.trim());
+  if (text === 'today' || text === 't') return today;
+  if (text === 'yesterday') return addDays(today, -1);
+  const shift = /^([+-])(\d{1,3})$/.exec(text);
+  if (shift) return addDays(today, Number(shift[1]! + shift[2]!));
+  const whole = findDates(typed.trim())[0];
+  if (whole && whole.length === typed.trim().length) return whole.dates['day-first'] ?? whole.dates['month-first'] ?? null;
+  const compact = /^(\d{2})(\d{2})(\d{4}|\d{2})$/.exec(text);
+  if (compact) return dayOf(+compact[3]!, +compact[2]!, +compact[1]!);
+  const short = /^(\d{1,2})[\s/.-]+(\d{1,2}|[a-z]{3,10})$/.exec(text);
+  if (!short) return null;
+  const month = /^\d/.test(short[2]!) ? Number(short[2]) : months.get(short[2]!);
+  if (!month) return null;
+  const year = yearOf(today);
+  const near = [year - 1, year, year + 1].map((y) => dayOf(y, month, +short[1]!)).filter((d): d is IsoDate => d !== null);
+  const distance = (d: IsoDate) => Math.abs(Date.parse(d) - Date.parse(today));
+  return near.sort((a, b) => distance(a) - distance(b))[0] ?? null;
+}

@@ -1,0 +1,4 @@
+export { readDocument, sure } from './read.ts';
+export { toFormat } from './format.ts';
+export { findIbans, findTaxIds, findEmails, isIban, squash } from './identifiers.ts';
+export { headerFields, type HeaderField, type Kind, type Read, type ReadCharge, type Reading, type ReadLine, type ReadTax } from './types.ts';

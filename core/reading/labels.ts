@@ -1,0 +1,33 @@
+import { union, type Box, type Word } from '../page/index.ts';
+import type { Phrase, PhraseBook } from './lexicon/index.ts';
+
+export interface Found<Role> { role: Role; weak: boolean; /** Index of the first and last word. */ from: number; to: number; words: Word[]; box: Box; text: string }
+
+interface Token { text: string; word: number }
+
+/** A word as it stands in the lexicon: lower case, no accents, no punctuation; "Rate/kg" is two tokens. */
+export function tokensOf(text: string): string[] {
+  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/['’]/g, "'").split(/[/|·:@]+/)
+    .map((part) => part.replace(/[^\p{L}\p{N}#%£€$°]/gu, '')).filter(Boolean);
+}
+
+function matchAt<Role>(tokens: Token[], at: number, phrase: Phrase<Role>): boolean {
+  return phrase.tokens.length <= tokens.length - at && phrase.tokens.every((t, k) => tokens[at + k]!.text === t);
+}
+
+/**
+ * Labels of a lexicon in a run of words, leftmost and longest first, without overlap. Words between are left alone.
+ */
+export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<Role>[] {
+  const tokens = words.flatMap((word, index) => tokensOf(word.text).map((text) => ({ text, word: index })));
+  const found: Found<Role>[] = [];
+  for (let at = 0; at < tokens.length;) {
+    const phrase = book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p));
+    if (!phrase) { at++; continue; }
+    const from = tokens[at]!.word, to = tokens[at + phrase.tokens.length - 1]!.word;
+    const part = words.slice(from, to + 1);
+    found.push({ role: phrase.role, weak: phrase.weak, from, to, words: part, box: union(part), text: phrase.tokens.join(' ') });
+    at += phrase.tokens.length;
+  }
+  return found;
+}

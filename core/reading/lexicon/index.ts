@@ -1,0 +1,34 @@
+import { en } from './en.ts';
+import { de, es, fr, it, nl, sv } from './others.ts';
+import type { Lexicon } from './types.ts';
+
+export type { FieldLabel, ColumnLabel, TotalLabel, KindLabel } from './types.ts';
+
+const languages: Lexicon[] = [en, de, fr, nl, es, it, sv];
+
+export interface Phrase<Role> { tokens: string[]; role: Role; weak: boolean }
+/** Phrases by their first token, longest first. */
+export type PhraseBook<Role> = Map<string, Phrase<Role>[]>;
+
+function book<Role extends string>(pick: (lexicon: Lexicon) => Partial<Record<Role, string[]>>): PhraseBook<Role> {
+  const map: PhraseBook<Role> = new Map();
+  const seen = new Set<string>();
+  for (const lexicon of languages)
+    for (const [role, phrases] of Object.entries(pick(lexicon)) as [Role, string[]][])
+      for (const raw of phrases) {
+        const weak = raw.startsWith('?');
+        const text = weak ? raw.slice(1) : raw;
+        if (seen.has(text)) continue;
+        seen.add(text);
+        const tokens = text.split(' ');
+        const list = map.get(tokens[0]!) ?? [];
+        list.push({ tokens, role, weak });
+        map.set(tokens[0]!, list.sort((a, b) => b.tokens.length - a.tokens.length));
+      }
+  return map;
+}
+
+export const fieldBook = book((l) => l.fields);
+export const columnBook = book((l) => l.columns);
+export const totalBook = book((l) => l.totals);
+export const kindBook = book((l) => l.kinds);

@@ -1,0 +1,49 @@
+import type { Word } from '../page/index.ts';
+
+/** Which sign parts the decimals on this document. */
+export type DecimalSign = '.' | ',';
+
+export interface NumberStyle { decimal: DecimalSign }
+
+const symbols = '£$€¥';
+const shape = new RegExp(`^([-−–(]?)\\s*(?:[${symbols}]|GBP|EUR|USD|JPY|CHF|SEK)?\\s*([-−–(]?)\\s*(\\d[\\d.,'’\\u00a0 ]*|\\.\\d+)\\s*(?:[${symbols}]|GBP|EUR|USD|JPY|CHF|SEK|kr)?\\s*(\\)|[-−–]|CR)?\\s*$`, 'i');
+
+/**
+ * The number a piece of text is, as a plain decimal string ("1234.50", "-256.89"), or null.
+ * Thousands may be parted by comma, point, space or apostrophe; a minus may stand before, after, or as brackets.
+ */
+export function parseNumber(text: string, style: NumberStyle): string | null {
+  const match = shape.exec(text.trim());
+  if (!match) return null;
+  const body = match[3]!.trim().replace(/['’\u00a0 ]/g, (sign) => (sign === ' ' || sign === '\u00a0' ? ' ' : "'"));
+  const thousands = style.decimal === '.' ? ',' : '\\.';
+  const decimal = style.decimal === '.' ? '\\.' : ',';
+  const valid = new RegExp(`^(?:\\d{1,3}(?:[${thousands}' ]\\d{3})+|\\d+)?(?:${decimal}\\d+)?$`);
+  if (!valid.test(body)) return null;
+  const digits = body.replace(new RegExp(`[${thousands}' ]`, 'g'), '').replace(style.decimal, '.');
+  const negative = Boolean(match[1] || match[2]) || /[-−–]|CR/i.test(match[4] ?? '');
+  const plain = digits.startsWith('.') ? `0${digits}` : digits;
+  return negative && !/^0*(\.0*)?$/.test(plain) ? `-${plain}` : plain;
+}
+
+/** A percentage's number without its sign ("12.5%" → "12.5"), or null. */
+export function parsePercent(text: string, style: NumberStyle): string | null {
+  const match = /^[-−]?\s*([\d.,]+)\s*(?:%|per ?cent)$/i.exec(text.trim().replace(/^\(|\)$/g, ''));
+  return match ? parseNumber(match[1]!, style) : null;
+}
+
+/** True when the text shows decimals of a price or an amount (two to four places). */
+export const hasDecimals = (text: string): boolean => /[.,]\d{2,4}(?!\d)/.test(text);
+
+/** Decides the decimal sign of a whole document from the numbers that leave no doubt. */
+export function decideStyle(words: Word[]): NumberStyle {
+  let comma = 0, point = 0;
+  for (const { text } of words) {
+    if (!/^[-−(£$€¥]*\d[\d.,'’]*[)%€-]?$/.test(text)) continue;
+    if (/\d,\d{2}[)%€-]?$/.test(text)) comma++;
+    if (/\d\.\d{2}[)%€-]?$/.test(text)) point++;
+    if (/\.\d{3},\d/.test(text)) comma += 3;
+    if (/,\d{3}\.\d/.test(text)) point += 3;
+  }
+  return { decimal: comma > point ? ',' : '.' };
+}

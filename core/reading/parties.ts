@@ -1,0 +1,153 @@
+import { union, type Mark, type Segment, type Word } from '../page/index.ts';
+import { bareTaxId, findEmails, findIbans, findTaxIds, squash } from './identifiers.ts';
+import type { LabelledRow, Layout } from './layout.ts';
+import type { Read } from './types.ts';
+
+const legalForm = /(?:^|[\s,])(ltd|limited|plc|llp|llc|inc|corp|co|gmbh|ag|kg|ohg|ug|b\.?v|n\.?v|s\.?a\.?r\.?l|sarl|sas|s\.?a|s\.?r\.?l|s\.?p\.?a|ab|a\.?s|oy|cic|kk|k\.k|s\.?l)\.?$/i;
+const address = /\b(road|street|lane|avenue|row|place|yard|court|house|farm|mill|park|way|square|building|unit|depot|box|rue|straat|dijk|weg|laan|kade|strasse|route|chemin)\b|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}\b/i;
+const postcode = /\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}(-\d{4})?\b/;
+const notAName = /[@:]|\d{3}|\b(page|invoice|credit note|tel|telephone|phone|fax|email|vat|www|statement|date|total|terms|factuur|facture|rechnung|number|order|united kingdom|since)\b/i;
+
+const mark = (s: Segment, words: Word[] = s.words): Mark => ({ page: s.page, ...union(words) });
+const read = (value: string, m: Mark | null, confidence: number): Read => ({ value, mark: m, confidence, proof: null });
+/** Pieces of a segment parted by bars, dots or commas before an address: "Hobbet Ltd | Depot 9, …". */
+const pieces = (text: string): string[] => text.split(/\s+[|·•–-]\s+/);
+const nameOf = (text: string): string => text.replace(/^(the )?(trading as|t\/a)\s+/i, '').replace(/[,;.]+$/, (end) => (/(inc|ltd|b\.v|n\.v|co|s\.a|s\.r\.l|k\.k)\.$/i.test(text) ? end.replace(/[,;]/g, '') : '')).trim();
+
+export interface Parties { supplierName: Read | null; buyerName: Read | null; supplierTaxId: Read | null; supplierIban: Read | null; supplierEmails: string[] }
+
+/** The label under which the buyer's address stands: not a delivery address. */
+function buyerBlock(layout: Layout): Read | null {
+  for (const strength of [false, true])
+    for (const row of layout.rows)
+      for (const label of row.fields.filter((f) => f.role === 'billTo' && f.weak === strength)) {
+        const home = row.segments.find((s) => s.words.includes(label.words[0]!))!;
+        const rest = home.words.slice(home.words.indexOf(label.words[label.words.length - 1]!) + 1).filter((w) => /\p{L}/u.test(w.text));
+        if (strength && home.words.indexOf(label.words[0]!) > 0) continue;
+        if (rest.length >= 2) return read(nameOf(rest.map((w) => w.text).join(' ').split(',')[0]!), mark(home, rest), 0.85);
+        if (rest.length > 0) continue;
+        for (const next of layout.rows.slice(row.index + 1, row.index + 4)) {
+          const s = next.page === row.page && next.segments.find((x) => Math.abs(x.x - home.x) < home.size * 1.2 && /\p{L}{3}/u.test(x.text));
+          if (s && !notAName.test(s.text) && !next.fields.some((f) => s.words.includes(f.words[0]!))) return read(nameOf(s.text), mark(s), 0.9);
+          if (s) break;
+        }
+      }
+  return null;
+}
+
+/** Without a label: the first line of the address block that has no contact details of its own. */
+function unlabelledBuyer(layout: Layout, supplier: string | null): Read | null {
+  const first = layout.pages[0]?.number;
+  const rows = layout.rows.filter((r) => r.page === first && r.y < (layout.pages[0]?.height ?? 800) * 0.45);
+  for (const row of rows)
+    for (const s of row.segments) {
+      if (notAName.test(s.text) || address.test(s.text) || (supplier && similar(s.text, supplier)) || s.words.length < 2) continue;
+      const block = rows.filter((r) => r.y > row.y && r.y - row.y < s.size * 9).flatMap((r) => r.segments.filter((x) => Math.abs(x.x - s.x) < s.size * 0.5));
+      const at = block.findIndex((x) => postcode.test(x.text) && x.words.length <= 3);
+      if (at >= 1 && at <= 5 && !block.slice(0, at + 1).some((x) => /@|\bvat\b|\btel\b/i.test(x.text))) return read(nameOf(s.text), mark(s), 0.8);
+    }
+  return null;
+}
+
+const similar = (a: string, b: string): boolean => squash(a).includes(squash(b)) || squash(b).includes(squash(a));
+
+interface NameCandidate { name: string; segment: Segment; score: number }
+
+function supplierCandidates(layout: Layout, emails: string[], buyer: string | null): NameCandidate[] {
+  const first = layout.pages[0];
+  if (!first) return [];
+  const sizes = first.words.map((w) => w.size).sort((a, b) => a - b);
+  const body = sizes[Math.floor(sizes.length / 2)] ?? 10;
+  const all = squash(layout.text);
+  const domains = emails.map((e) => squash(e.split('@')[1]!.split('.').slice(0, -1).join('')));
+  const sites = [...layout.text.matchAll(/www\.([\w-]+)\./gi)].map((m) => squash(m[1]!));
+  const found: NameCandidate[] = [];
+  const consider = (text: string, segment: Segment, row: LabelledRow, bonus: number) => {
+    const name = nameOf(text);
+    if (name.length < 4 || name.length > 60 || !/^\p{Lu}/u.test(name) || notAName.test(name)) return;
+    if (buyer && similar(name, buyer)) return;
+    const form = legalForm.test(name);
+    if (!form && (address.test(name) || name.split(' ').length > 6)) return;
+    let score = bonus + (form ? 4 : 0);
+    if (segment.size > body * 1.15) score += Math.min(3, (segment.size / body - 1) * 4);
+    if (row.page === first.number && row.y < first.height * 0.2) score += 1.5;
+    const squashed = squash(name);
+    if ([...domains, ...sites].some((d) => d.length > 3 && (squashed.includes(d) || d.includes(squashed) || d.split(/(?=[A-Z])/).length > 0 && sharesStart(squashed, d)))) score += 3;
+    score += Math.min(2, all.split(squashed).length - 2) * 0.8;
+    found.push({ name, segment, score });
+  };
+  for (const row of layout.rows) {
+    for (const segment of row.segments) for (const piece of pieces(segment.text)) {
+      consider(piece, segment, row, 0);
+      if (piece.includes(',')) consider(piece.split(',')[0]!, segment, row, -0.5);
+    }
+    const payee = /(?:payable to|pay(?:ment)? to:?|remit to|in the name of|paid to)\s+(.+?)(?:[,.]\s|$)/i.exec(row.text)?.[1];
+    if (payee) consider(payee, row.segments[0]!, row, 0);
+  }
+  // A name broken over two printed rows: "Grapnel & Spanner Tool" / "Hire Ltd".
+  for (const row of layout.rows.filter((r) => r.page === first.number && r.y < first.height * 0.4))
+    for (const s of row.segments) {
+      const next = layout.rows.slice(row.index + 1, row.index + 3).flatMap((r) => r.segments).find((x) => Math.abs(x.x - s.x) < 2 && x.size === s.size && x.y - s.y < s.size * 1.6);
+      if (!next || !legalForm.test(next.text) || legalForm.test(s.text) || next.words.length > 3) continue;
+      found.splice(0, found.length, ...found.filter((f) => f.segment !== next && f.segment !== s));
+      consider(`${s.text} ${next.text}`, s, row, 0.2);
+    }
+  return found.sort((a, b) => b.score - a.score);
+}
+
+/** True when a domain is the name's first letters, or the name's main words run together. */
+function sharesStart(name: string, domain: string): boolean {
+  const n = Math.min(name.length, domain.length, 8);
+  return n >= 5 && name.slice(0, n) === domain.slice(0, n);
+}
+
+function supplierTaxId(layout: Layout): Read | null {
+  const found: { read: Read; score: number }[] = [];
+  for (const row of layout.rows) {
+    const customer = row.fields.filter((f) => f.role === 'otherReference' && /vat|tax/.test(f.text));
+    const segmentsText = row.segments.map((s) => ({ s, text: s.text }));
+    for (const { s, text } of segmentsText) {
+      if (customer.some((c) => s.words.includes(c.words[0]!)) || /\b(customer|your|client|buyer|uw)\b/i.test(text)) continue;
+      for (const id of findTaxIds(text.toUpperCase())) {
+        const labelled = /\b(vat|btw|tax|tva|ust|mwst|iva|moms|registration)\b/i.test(text) || row.fields.some((f) => f.role === 'taxId');
+        const above = layout.rows[row.index - 1]?.fields.some((f) => f.role === 'taxId');
+        if (labelled || above) found.push({ read: read(id.taxId, mark(s), 0.96), score: 2 });
+      }
+    }
+    for (const label of row.fields.filter((f) => f.role === 'taxId' && !f.weak)) {
+      const rest = row.words.slice(label.to + 1).map((w) => w.text).join(' ');
+      const own = rest || layout.rows[row.index + 1]?.segments.find((s) => Math.abs(s.x - label.box.x) < 8)?.text || '';
+      const bare = bareTaxId(own.replace(/^[:#]\s*/, ''));
+      if (bare && bare.length >= 8 && !customer.length) found.push({ read: read(bare, mark(row.segments.find((s) => s.words.includes(label.words[0]!))!), 0.9), score: 1 });
+    }
+  }
+  return found.sort((a, b) => b.score - a.score)[0]?.read ?? null;
+}
+
+function supplierIban(layout: Layout): Read | null {
+  for (const [i, row] of layout.rows.entries()) {
+    const next = layout.rows[i + 1];
+    const hit = findIbans(row.text)[0] ?? (/\bIBAN\b[ :]*$/i.test(row.text) && next ? findIbans(next.text)[0] : undefined);
+    if (hit) return read(hit.iban, { page: row.page, ...union(row.words) }, 0.99);
+  }
+  return null;
+}
+
+/**
+ * Who sends the document and to whom. The supplier's name is the most prominent name of a firm that is not the buyer:
+ * by legal form, size, place, repetition, and likeness to its mail domain.
+ */
+export function readParties(layout: Layout): Parties {
+  const emails = [...new Set(findEmails(layout.text))];
+  const labelled = buyerBlock(layout);
+  const names = supplierCandidates(layout, emails, labelled?.value ?? null);
+  let top = names[0];
+  const buyer = labelled ?? unlabelledBuyer(layout, top && top.score >= 4.5 ? top.name : null);
+  if (!labelled && buyer && top && similar(top.name, buyer.value)) top = names.find((n) => !similar(n.name, buyer.value));
+  const rival = names.find((n) => top && !similar(n.name, top.name) && (!buyer || !similar(n.name, buyer.value)));
+  const margin = top ? top.score - (rival?.score ?? 0) : 0;
+  return {
+    supplierName: top && top.score > 1.5 ? read(top.name, mark(top.segment), Math.max(0.5, Math.min(0.97, 0.72 + margin * 0.06))) : null,
+    buyerName: buyer, supplierTaxId: supplierTaxId(layout), supplierIban: supplierIban(layout), supplierEmails: emails,
+  };
+}

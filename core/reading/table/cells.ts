@@ -1,0 +1,51 @@
+import type { Word } from '../../page/index.ts';
+import type { LabelledRow } from '../layout.ts';
+import type { Column } from './heading.ts';
+
+/** A row's words by column index. */
+export type Cells = Word[][];
+
+const isNumber = (text: string): boolean => /^[-−(£$€¥]*\d[\d.,'’]*[)%p-]?$/.test(text) || /^[-–]$/.test(text);
+const right = (w: Word): number => w.x + w.w;
+
+/** Cuts a row where a gap is wide, or where a word sits on a column's edge: tight columns have no wide gap between them. */
+function atoms(row: LabelledRow, columns: Column[]): Word[][] {
+  const groups: Word[][] = [];
+  for (const word of row.words) {
+    const group = groups[groups.length - 1];
+    const last = group?.[group.length - 1];
+    if (!group || !last) { groups.push([word]); continue; }
+    const tolerance = 0.3 * word.size;
+    const gap = word.x - right(last);
+    const onLeftEdge = columns.some((c) => Math.abs(c.x0 - word.x) < tolerance && right(last) <= c.x0 + tolerance);
+    const afterNumber = isNumber(last.text) && columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance);
+    const ownColumn = isNumber(word.text) && isNumber(last.text) && gap > 0.2 * word.size
+      && columns.some((c) => Math.abs(c.x1 - right(word)) < tolerance) && columns.some((c) => c.x0 < right(last) && right(last) < word.x);
+    if (gap > 0.72 * Math.min(word.size, last.size) || (gap > 0.34 * word.size && (onLeftEdge || afterNumber)) || ownColumn) groups.push([word]);
+    else group.push(word);
+  }
+  return groups;
+}
+
+/** How badly a piece of a row stands under a column: 0 for an edge or middle in line with it, growing with the distance. */
+function misfit(x0: number, x1: number, column: Column): number {
+  const edge = Math.min(Math.abs(x0 - column.x0), Math.abs(x1 - column.x1), Math.abs((x0 + x1 - column.x0 - column.x1) / 2));
+  const apart = Math.max(0, column.x0 - x1, x0 - column.x1);
+  return edge + apart * 2;
+}
+
+/** Puts each word of a row under the column it belongs to. */
+export function cellsOf(row: LabelledRow, columns: Column[]): Cells {
+  const cells: Cells = columns.map(() => []);
+  for (const atom of atoms(row, columns)) {
+    const x0 = atom[0]!.x, x1 = right(atom[atom.length - 1]!);
+    let best = 0, least = Infinity;
+    for (const [index, column] of columns.entries()) {
+      const overlap = Math.min(x1, column.x1) - Math.max(x0, column.x0);
+      const cost = misfit(x0, x1, column) - (overlap > 0 ? Math.min(overlap, 12) : 0);
+      if (cost < least) { least = cost; best = index; }
+    }
+    cells[best]!.push(...atom);
+  }
+  return cells;
+}

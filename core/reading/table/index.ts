@@ -1,0 +1,120 @@
+import { dec, sum } from '../../money/index.ts';
+import { textOf, union, type Word } from '../../page/index.ts';
+import { findLabels } from '../labels.ts';
+import { columnBook } from '../lexicon/index.ts';
+import type { Layout } from '../layout.ts';
+import type { Read, ReadLine } from '../types.ts';
+import type { Cells } from './cells.ts';
+import { headingsOf, type Column, type Heading } from './heading.ts';
+import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
+import { refineEdges, settleText } from './refine.ts';
+import { productOf, type Product } from './roles.ts';
+import { holds, numberCell } from './values.ts';
+
+export interface Table { lines: ReadLine[]; columns: Column[]; /** Rows that follow the last line. */ rest: TableRow[]; product: Product | null; firstRow: number; lastRow: number }
+
+const none: Table = { lines: [], columns: [], rest: [], product: null, firstRow: Infinity, lastRow: -1 };
+
+/** Reads the line table: of all headings on the document, the one under which most rows multiply out and add up. */
+export function readTable(layout: Layout, currency: string, legend: ReadonlyMap<string, string>): Table {
+  const headings = headingsOf(layout);
+  let best = none, most = -1;
+  for (const heading of headings.slice(0, 8)) {
+    const table = readUnder(layout, heading, headings, currency, legend);
+    if (table.lines.length === 0) continue;
+    const score = table.lines.length + 2 * (table.product?.proven ?? 0) + heading.score * 0.5;
+    if (score > most) { best = table; most = score; }
+  }
+  return best;
+}
+
+function readUnder(layout: Layout, heading: Heading, headings: Heading[], currency: string, legend: ReadonlyMap<string, string>): Table {
+  const coarse = rowsBelow(layout, heading, headings, heading.columns).map((r) => r.cells);
+  // Rows with three filled cells and a price are surely lines; totals have two.
+  const telling = (cells: Cells): boolean => cells.filter((words) => words.length > 0).length >= 3 && cells.some((words) => numberCell(words, layout.style)?.decimals ?? false);
+  const priced = coarse.filter(telling);
+  const refined = refineEdges(heading.columns, priced);
+  const rows = rowsBelow(layout, heading, headings, refined);
+  const columns = settleText(refined, rows.map((r) => r.cells).filter(telling));
+  const product = productOf(columns, rows.map((r) => r.cells), layout.style, currency);
+  if (!product) return none;
+  const number = (r: TableRow, i: number | null) => (i === null ? null : numberCell(r.cells[i]!, layout.style));
+  const amountOf = (r: TableRow) => {
+    const cell = number(r, product.amount);
+    return cell && !cell.percent && (cell.decimals || currency === 'JPY') ? cell : null;
+  };
+  const multiplies = (r: TableRow): boolean => {
+    const q = number(r, product.quantity), p = number(r, product.price), a = amountOf(r);
+    if (!q || !p || !a) return false;
+    return holds(q.value, p.value, number(r, product.discount)?.value.replace('-', '') ?? null, perOf(r, product, layout) * (p.pence ? 100 : 1), a.value, currency);
+  };
+  const lastProven = rows.findLastIndex((r) => multiplies(r) && !isTotalRow(r, product));
+  let end = rows.length;
+  const open: string[] = [];
+  for (const [i, r] of rows.entries()) {
+    const amount = amountOf(r);
+    if (i > lastProven && isTotalRow(r, product) && amount) { end = i; break; }
+    // A bare amount that is the sum of the rows above it is their total, whatever it is called.
+    if (i > lastProven && amount && open.length > 1 && !number(r, product.quantity) && sum(open.map((v) => dec(v))).eq(amount.value)) { end = i; break; }
+    if (amount && !isTotalRow(r, product)) open.push(amount.value);
+  }
+  const body = rows.slice(0, end);
+  const described = columns.findIndex((c) => c.role === 'description');
+  const isAnchor = (r: TableRow): boolean => amountOf(r) !== null && !isTotalRow(r, product)
+    && (multiplies(r) || number(r, product.price) !== null || described < 0 || r.cells[described]!.length > 0 || r.cells.filter((c) => c.length > 0).length > 2);
+  const records = recordsOf(body, columns, product, isAnchor);
+  const lines = records.map((record) => lineOf(record, columns, product, layout, currency, legend));
+  const lastLine = records[records.length - 1]?.anchor.row.index ?? heading.last;
+  return { lines, columns, rest: rows.filter((r) => r.row.index > lastLine), product, firstRow: heading.first, lastRow: lastLine };
+}
+
+function perOf(r: TableRow, product: Product, layout: Layout): number {
+  if (product.perColumn === null) return product.per;
+  return Number(numberCell(r.cells[product.perColumn]!, layout.style)?.value ?? 1) || 1;
+}
+
+/** "Item number: X Description: Y" inside one run: the parts by their labels. */
+function inlineParts(words: Word[]): { code: Word[]; description: Word[] } | null {
+  const labels = findLabels(words, columnBook).filter((l) => words[l.to]!.text.endsWith(':'));
+  const code = labels.find((l) => l.role === 'code');
+  const description = labels.find((l) => l.role === 'description' && l !== code);
+  if (!code || !description) return null;
+  const value = (label: typeof code): Word[] => {
+    const next = labels.find((l) => l.from > label.to);
+    return words.slice(label.to + 1, next ? next.from : words.length);
+  };
+  return { code: value(code), description: value(description) };
+}
+
+function lineOf(record: TableRecord, columns: Column[], product: Product, layout: Layout, currency: string, legend: ReadonlyMap<string, string>): ReadLine {
+  const { anchor } = record;
+  const page = anchor.row.page;
+  const cell = (i: number | null) => (i === null || i < 0 ? null : numberCell(anchor.cells[i]!, layout.style));
+  const read = (value: string, words: Word[], confidence: number): Read => ({ value, mark: words.length ? { page, ...union(words) } : null, confidence, proof: null });
+  const text = (words: Word[], confidence: number): Read | null => (words.length ? read(textOf(words), words, confidence) : null);
+  const inline = inlineParts(record.description);
+  const quantity = cell(product.quantity), price = cell(product.price), amount = cell(product.amount)!, discount = cell(product.discount);
+  const per = perOf(anchor, product, layout);
+  const rebate = discount?.value.replace('-', '') ?? null;
+  const proven = quantity && price ? holds(quantity.value, price.value, rebate, per * (price.pence ? 100 : 1), amount.value, currency) : false;
+  const sentence = proven ? `${quantity!.value} × ${price!.value}${price!.pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${rebate ? ` − ${rebate}%` : ''} = ${amount.value}` : null;
+  const own = (r: Read | null): Read | null => (r && proven ? { ...r, confidence: 0.995, proof: sentence } : r);
+  const unitColumn = columns.findIndex((c, i) => c.role === 'unit' && i !== product.quantity);
+  const unitWords = unitColumn >= 0 ? anchor.cells[unitColumn]! : quantity?.unitWords ?? [];
+  const codeWords = inline?.code ?? record.code;
+  const taxColumn = columns.findIndex((c, i) => c.role === 'taxRate' && i !== product.price);
+  const taxWords = taxColumn >= 0 ? anchor.cells[taxColumn]! : [];
+  const taxText = textOf(taxWords);
+  const rate = cell(taxColumn)?.value ?? legend.get(taxText.toUpperCase()) ?? null;
+  return {
+    code: text(codeWords, 0.95),
+    description: text(inline?.description ?? record.description, 0.94),
+    quantity: quantity ? own(read(quantity.value, quantity.words, proven ? 0.99 : 0.75)) : null,
+    unit: unitWords.length && /\p{L}/u.test(textOf(unitWords)) ? text(unitWords, 0.9) : quantity?.unit ? read(quantity.unit, quantity.words, 0.9) : null,
+    unitPrice: price ? own(read(price.value, price.words, proven ? 0.99 : 0.75)) : null,
+    priceQuantity: per > 1 ? String(per) : null,
+    discountPercent: rebate ? own(read(rebate, discount!.words, 0.9)) : null,
+    taxRate: rate !== null ? read(rate.replace(/\.0+$/, ''), taxWords, 0.93) : null,
+    amount: own(read(amount.value, amount.words, 0.9))!,
+  };
+}

@@ -1,0 +1,91 @@
+import type { Word } from '../../page/index.ts';
+import type { LabelledRow, Layout } from '../layout.ts';
+import { cellsOf, type Cells } from './cells.ts';
+import type { Column, Heading } from './heading.ts';
+import type { Product } from './roles.ts';
+
+export interface TableRow { row: LabelledRow; cells: Cells }
+/** One line of the bill: its anchor (the row with the amount) and the words of its description over all its rows. */
+export interface TableRecord { anchor: TableRow; description: Word[]; code: Word[] }
+
+const baseline = (r: LabelledRow): number => r.y + r.h;
+
+/** The rows below a heading on all pages, repeated headings and what stands above them left out. */
+export function rowsBelow(layout: Layout, heading: Heading, headings: Heading[], edges: Column[]): TableRow[] {
+  const rows: TableRow[] = [];
+  const signature = heading.columns.map((c) => c.role).join();
+  const repeats = headings.filter((h) => h.page !== heading.page && h.columns.map((c) => c.role).join() === signature);
+  for (const row of layout.rows) {
+    if (row.page < heading.page || (row.page === heading.page && row.index <= heading.last)) continue;
+    let columns = edges;
+    if (row.page !== heading.page) {
+      const own = repeats.find((h) => h.page === row.page);
+      if (own && row.index <= own.last) continue;
+      if (own && Math.abs(own.columns[0]!.x0 - heading.columns[0]!.x0) > 2) columns = own.columns;
+    }
+    rows.push({ row, cells: cellsOf(row, columns) });
+  }
+  return rows;
+}
+
+/** True for subtotals, totals and carried-forward rows: a total's word in front, and no quantity or price of its own. */
+export function isTotalRow({ row, cells }: TableRow, product: Product): boolean {
+  const own = [product.quantity, product.price].some((i) => i !== null && cells[i]!.some((w) => /\d/.test(w.text)));
+  const starts = row.totals.some((t) => t.role !== 'charge' && t.role !== 'discount' && row.segments.some((s) => s.words[0] === t.words[0]));
+  const said = row.segments.some((s) => /^(sub-?\s?total|total|summe|zwischensumme|totaal|subtotaal|sous-total|totale|delsumma|carried|brought)\b/i.test(s.text));
+  const carried = row.totals.some((t) => t.role === 'carried');
+  return carried || (!own && (starts || said));
+}
+
+/** Gathers records from the rows of the table body: anchors and the text rows that belong to each. */
+export function recordsOf(body: TableRow[], columns: Column[], product: Product, isAnchor: (r: TableRow) => boolean): TableRecord[] {
+  const textColumn = columns.findIndex((c) => c.role === 'description');
+  const codeColumn = columns.findIndex((c) => c.role === 'code');
+  const text = (r: TableRow): Word[] => (textColumn >= 0 ? r.cells[textColumn]! : []);
+  const starts = (r: TableRow): boolean => columns.some((c, i) => (c.role === 'code' || c.role === 'position') && r.cells[i]!.length > 0);
+  const anchors = body.filter(isAnchor);
+  const bare = anchors.filter((a) => text(a).length === 0).length;
+  const codeless = codeColumn >= 0 ? anchors.filter((a) => a.cells[codeColumn]!.length === 0).length : 0;
+  const startsAbove = body.filter((r) => !isAnchor(r) && starts(r)).length >= anchors.length * 0.6 && (codeless > anchors.length * 0.5 || bare > anchors.length * 0.5);
+  const above = bare > anchors.length * 0.5;
+  const pitch = pitchOf(body, isAnchor);
+
+  return anchors.map((anchor) => {
+    const at = body.indexOf(anchor);
+    const rows: TableRow[] = [anchor];
+    if (startsAbove || above) {
+      for (let i = at - 1; i >= 0 && !isAnchor(body[i]!) && body[i]!.row.page === anchor.row.page; i--) {
+        if (near(body[i + 1]!, body[i]!) && text(body[i]!).length > 0) rows.unshift(body[i]!);
+        else break;
+        if (startsAbove && starts(body[i]!)) break;
+      }
+      // In a table whose records start above, what stands there without a start of its own is a comment on the record before.
+      if (startsAbove && !rows.some(starts)) rows.splice(0, rows.length - 1);
+    } else {
+      const own = text(anchor);
+      for (let i = at + 1; i < body.length && !isAnchor(body[i]!) && !isTotalRow(body[i]!, product); i++) {
+        const next = body[i]!;
+        const words = text(next);
+        if (words.length === 0) { if (near(body[i - 1]!, next)) continue; break; }
+        const first = own[0] ?? words[0]!;
+        const gap = baseline(next.row) - baseline(body[i - 1]!.row);
+        const sameStyle = words[0]!.font === first.font && Math.abs(words[0]!.size - first.size) < 0.3 && Math.abs(words[0]!.x - first.x) < first.size * 0.4;
+        if (!sameStyle || starts(next) || next.row.page !== anchor.row.page || gap > Math.min(pitch * 0.93, first.size * 1.75)) break;
+        rows.push(next);
+      }
+    }
+    return { anchor, description: rows.flatMap(text), code: codeColumn >= 0 ? rows.flatMap((r) => r.cells[codeColumn]!) : [] };
+  });
+}
+
+const near = (a: TableRow, b: TableRow): boolean => Math.abs(baseline(a.row) - baseline(b.row)) < Math.max(a.row.h, b.row.h) * 2.2;
+
+/** The usual distance from one record to the next where nothing stands between them; large when no two are neighbours. */
+function pitchOf(body: TableRow[], isAnchor: (r: TableRow) => boolean): number {
+  let least = Infinity;
+  for (let i = 1; i < body.length; i++) {
+    const [a, b] = [body[i - 1]!, body[i]!];
+    if (isAnchor(a) && isAnchor(b) && a.row.page === b.row.page) least = Math.min(least, baseline(b.row) - baseline(a.row));
+  }
+  return least;
+}

@@ -1,0 +1,39 @@
+import type { Mark } from '../page/index.ts';
+
+export type Kind = 'invoice' | 'credit-note' | 'other';
+
+/** A value that was read: its text in the reading format, where it stands, how sure, and the sum that proves it. */
+export interface Read { value: string; mark: Mark | null; confidence: number; proof: string | null }
+
+export interface ReadLine {
+  code: Read | null;
+  description: Read | null;
+  quantity: Read | null;
+  unit: Read | null;
+  unitPrice: Read | null;
+  priceQuantity: string | null;
+  discountPercent: Read | null;
+  taxRate: Read | null;
+  amount: Read;
+}
+
+export interface ReadCharge { label: string; amount: Read }
+export interface ReadTax { rate: string; net: string; tax: string }
+
+export const headerFields = ['supplierName', 'supplierTaxId', 'supplierIban', 'buyerName', 'invoiceNumber', 'issueDate', 'dueDate', 'paymentTerms', 'currency', 'purchaseOrder', 'netTotal', 'taxTotal', 'grossTotal'] as const;
+export type HeaderField = (typeof headerFields)[number];
+
+/** What the engine says about one document. */
+export interface Reading {
+  pages: number[];
+  kind: Kind;
+  header: Record<HeaderField, Read | null>;
+  /** Other traces of the supplier, for matching with the master list. */
+  supplierEmails: string[];
+  pricesIncludeTax: boolean;
+  lines: ReadLine[];
+  charges: ReadCharge[];
+  taxBreakdown: ReadTax[];
+  /** Paths of the reading format that a person should look at. */
+  flags: string[];
+}

@@ -1,0 +1,1 @@
+export { parseTerms, dueDate, type PaymentTerms } from './terms.ts';

@@ -1,0 +1,45 @@
+import { addDays, addMonths, endOfMonth, type IsoDate } from '../dates/index.ts';
+
+/** When a bill falls due, counted from its date. */
+export interface PaymentTerms {
+  /** Days after the base date. */
+  days: number;
+  /** Where counting starts: the bill's date, or the end of its month. */
+  from: 'date' | 'end-of-month';
+  /** Whole months added before the end of month is taken ("end of the month following" is 1). */
+  months: number;
+  /** Cash discount: percent and days, as in 2/10. */
+  discount: { percent: string; days: number } | null;
+}
+
+const plain = (days: number, from: PaymentTerms['from'] = 'date', months = 0): PaymentTerms => ({ days, from, months, discount: null });
+const fold = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+const words: Record<string, number> = { seven: 7, ten: 10, fourteen: 14, fifteen: 15, thirty: 30, sixty: 60, ninety: 90 };
+const dayWord = '(?:calendar )?(?:days?|tage?n?|jours?|dagen|dagar|dias?|giorni|gg\\.?)';
+
+/**
+ * Payment terms in the trade's words: "30 days", "net 15", "30 eom", "2/10 n30", "within 14 days",
+ * "end of the month following", "due on receipt", and their equivalents in six other languages. Null when none is found.
+ */
+export function parseTerms(text: string): PaymentTerms | null {
+  let t = fold(text);
+  for (const [word, days] of Object.entries(words)) t = t.replace(new RegExp(`\\b${word}\\b`, 'g'), String(days));
+  const discount = /\b(\d{1,2}(?:[.,]\d+)?)\s?%?\s?\/\s?(\d{1,3})\b[,;]?\s*(?:net|n)\s?\/?\s?(\d{1,3})\b/.exec(t);
+  if (discount) return { ...plain(Number(discount[3])), discount: { percent: discount[1]!.replace(',', '.'), days: Number(discount[2]) } };
+  if (/end of (?:the )?month following|end of (?:the )?following month|end of next month|month end following|einde volgende maand|fin du mois suivant/.test(t)) return plain(0, 'end-of-month', 1);
+  const eom = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende))`).exec(t);
+  if (eom) return plain(Number(eom[1]), 'end-of-month');
+  if (/^(?:eom|end of (?:the )?month)$/.test(t)) return plain(0, 'end-of-month');
+  if (/\b(?:due|payable|payment) (?:up)?on receipt\b|\bimmediate(?:ly)? (?:payment|due)|\bsofort (?:zahlbar|fallig)|\ba reception\b/.test(t)) return plain(0);
+  const net = /\bnet\s?(\d{1,3})\b/.exec(t) ?? /^n\s?(\d{1,3})$/.exec(t);
+  if (net) return plain(Number(net[1]));
+  const days = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})\\b`).exec(t);
+  if (days && Number(days[1]) <= 180) return plain(Number(days[1]));
+  return null;
+}
+
+/** The day on which a bill of that date falls due under these terms. */
+export function dueDate(issued: IsoDate, terms: PaymentTerms): IsoDate {
+  if (terms.from === 'date') return addDays(issued, terms.days);
+  return addDays(endOfMonth(addMonths(`${issued.slice(0, 7)}-01`, terms.months)), terms.days);
+}
