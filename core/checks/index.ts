@@ -1,0 +1,1 @@
+export { check, type CheckedBill, type CheckedLine, type CheckContext, type Exception } from './checks.ts';

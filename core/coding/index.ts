@@ -1,0 +1,1 @@
+export { suggest, type Coding, type PastLine, type Suggestion, type RateCode } from './suggest.ts';

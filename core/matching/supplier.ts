@@ -1,0 +1,50 @@
+import { squash } from '../reading/identifiers.ts';
+
+export interface KnownSupplier { id: string; name: string; taxId: string | null; iban: string | null; email: string | null }
+/** What a document shows of its sender. */
+export interface Traces { name: string | null; taxId: string | null; iban: string | null; emails: string[] }
+export interface SupplierMatch { id: string; /** One sentence for the clerk. */ reason: string; sure: boolean }
+
+const legal = /\b(ltd|limited|plc|llp|llc|inc|corp|gmbh|ag|bv|nv|sarl|sas|sa|srl|spa|ab|kk|co)\b/g;
+/** A name without its legal form, accents and punctuation. */
+export const plainName = (name: string): string => name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[.']/g, '').replace(/&/g, ' and ').replace(/[^\p{L}\p{N}]+/gu, ' ').replace(legal, '').replace(/\s+/g, ' ').trim();
+const digits = (taxId: string): string => squash(taxId).replace(/^[A-Z]{2}(?=\d{8})/, '');
+
+/** Mail domains that many firms share say nothing about the sender. */
+const shared = new Set(['mail.example', 'post.example', 'inbox.example']);
+
+/**
+ * Finds the sender in the master list: by tax number, IBAN, mail domain, then name. The first three are sure only when
+ * exactly one supplier has them.
+ */
+export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierMatch | null {
+  const only = (list: KnownSupplier[]): KnownSupplier | null => (list.length === 1 ? list[0]! : null);
+  const byTax = traces.taxId ? only(known.filter((s) => s.taxId && digits(s.taxId) === digits(traces.taxId!))) : null;
+  const byIban = traces.iban ? only(known.filter((s) => s.iban && squash(s.iban) === squash(traces.iban!))) : null;
+  if (byTax) return { id: byTax.id, reason: `Tax number ${traces.taxId}${byIban?.id === byTax.id ? ' and IBAN' : ''} on the page`, sure: !byIban || byIban.id === byTax.id };
+  if (byIban) return { id: byIban.id, reason: `IBAN ${traces.iban} on the page`, sure: true };
+  for (const email of traces.emails) {
+    const domain = email.split('@')[1] ?? '';
+    const found = shared.has(domain) ? null : only(known.filter((s) => s.email?.toLowerCase().endsWith(`@${domain}`)));
+    if (found) return { id: found.id, reason: `Mail address at ${domain}`, sure: true };
+  }
+  if (!traces.name) return null;
+  const name = plainName(traces.name);
+  const exact = only(known.filter((s) => plainName(s.name) === name));
+  if (exact) return { id: exact.id, reason: 'Name on the page', sure: true };
+  const close = known.filter((s) => name.length > 5 && (plainName(s.name).startsWith(name) || name.startsWith(plainName(s.name))));
+  const near = only(close);
+  return near ? { id: near.id, reason: 'Name on the page, nearly the same', sure: false } : null;
+}
+
+export interface KnownCompany { id: string; name: string; taxId: string | null }
+
+/** The company a document is addressed to, by the buyer's name on the page; null when none fits. */
+export function matchCompany(buyer: string | null, known: KnownCompany[]): KnownCompany | null {
+  if (!buyer) return null;
+  const name = plainName(buyer);
+  const found = known.filter((c) => plainName(c.name) === name);
+  if (found.length === 1) return found[0]!;
+  const near = known.filter((c) => name.length > 8 && (name.startsWith(plainName(c.name)) || plainName(c.name).startsWith(name)));
+  return near.length === 1 ? near[0]! : null;
+}

@@ -1,0 +1,1 @@
+export { netOf, taxByCode, explainedTax, roundingTolerance, type TaxRule, type TaxedLine, type TaxShare } from './tax.ts';
