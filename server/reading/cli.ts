@@ -1,11 +1,24 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { readDocument, toFormat } from '@ledgerline/core/reading';
-import { pagesOfPdf } from './pdf.ts';
+import { toFormat } from '@ledgerline/core/reading';
+import { faultNotes } from './notes.ts';
+import { ReadingPool } from './pool.ts';
 
-for (const file of process.argv.slice(2)) {
-  try {
-    const pages = await pagesOfPdf(new Uint8Array(await readFile(file)));
-    console.log(JSON.stringify(toFormat(basename(file), [readDocument(pages)])));
-  } catch (e) { console.error(file, e); }
+/** `ledgerline read FILE…`: one JSON document a file in the reading format; a file that can't be read says why. Exit code 1 then. */
+export async function readFiles(files: string[]): Promise<number> {
+  const pool = new ReadingPool(1);
+  let code = 0;
+  for (const path of files) {
+    const file = basename(path);
+    try {
+      const result = await pool.read(await readFile(path));
+      if (!result.ok) code = 1;
+      console.log(JSON.stringify(result.ok ? toFormat(file, [result.reading]) : { file, documents: [], error: faultNotes[result.fault] }));
+    } catch (error) {
+      code = 1;
+      console.log(JSON.stringify({ file, documents: [], error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}` }));
+    }
+  }
+  await pool.close();
+  return code;
 }

@@ -1,0 +1,96 @@
+import { mkdir, rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import nodemailer from 'nodemailer';
+import { addDays } from '@ledgerline/core/dates';
+import { approve, getBill, sendOn } from '@ledgerline/server/bills/service';
+import { bill, document } from '@ledgerline/server/db/schema/index';
+import type { Services } from '@ledgerline/server/services';
+import { makePdf } from './documents/maker.ts';
+import { makeInvoice, type Invoice } from './invoice.ts';
+import { callerOf } from './load.ts';
+import { companies } from './master.ts';
+import { demoPassword, people } from './people.ts';
+import { seeded } from './random.ts';
+import { suppliers } from './suppliers.ts';
+
+/** Where a running Ledgerline takes things in. */
+export interface Doors { port: number; smtpPort: number; scanFolder: string }
+
+const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
+const slug = (invoice: Invoice) => `${invoice.supplier.domain.split('.')[0]}-${invoice.number.toLowerCase()}.pdf`;
+
+export async function byMail({ smtpPort }: Doors, invoices: Invoice[], text: string): Promise<void> {
+  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: smtpPort, ignoreTLS: true });
+  const first = invoices[0]!;
+  const to = companies.find((c) => c.code === first.supplier.company)!.mailAddress;
+  const attachments = await Promise.all(invoices.map(async (i) => ({ filename: slug(i), content: Buffer.from(await makePdf(i)), contentType: 'application/pdf' })));
+  await transport.sendMail({ from: `"${first.supplier.name.replace(/"/g, '')}" <accounts@${first.supplier.domain}>`, to, subject: `${first.kind === 'credit-note' ? 'Credit note' : 'Invoice'} ${invoices.map((i) => i.number).join(', ')}`, text, attachments });
+  transport.close();
+}
+
+/** Drops a scan as a device would: written under a temporary name, then renamed. */
+export async function byFolder({ scanFolder }: Doors, invoice: Invoice): Promise<void> {
+  const folder = join(scanFolder, invoice.supplier.company.toLowerCase());
+  await mkdir(folder, { recursive: true });
+  const part = join(folder, `${slug(invoice)}.part`);
+  await writeFile(part, await makePdf(invoice));
+  await rename(part, join(folder, slug(invoice)));
+}
+
+async function byUpload({ port }: Doors, files: { name: string; bytes: Uint8Array; type: string }[], companyCode: string): Promise<void> {
+  const base = `http://127.0.0.1:${port}/api`;
+  const signedIn = await fetch(`${base}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: people[0]!.email, password: demoPassword }) });
+  const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
+  const session = await (await fetch(`${base}/session`, { headers: { cookie } })).json() as { me: { companies: { id: string; code: string }[] } };
+  const form = new FormData();
+  for (const { name, bytes, type } of files) form.append('file', new Blob([new Uint8Array(bytes)], { type }), name);
+  await fetch(`${base}/companies/${session.me.companies.find((c) => c.code === companyCode)!.id}/arrivals`, { method: 'POST', headers: { cookie }, body: form });
+}
+
+/** About 25 documents in their suppliers' layouts, by mail, folder and upload, with a few that say why they can't be read. */
+export async function firstDocuments(doors: Doors, today: string): Promise<void> {
+  const random = seeded(4711);
+  const at = (i: number, days: number, lines?: number, wish: Partial<Parameters<typeof makeInvoice>[2]> = {}) => {
+    const supplier = suppliers[i]!;
+    return makeInvoice(supplier, random, { number: `${prefix(supplier.name)}-${20400 + i * 7 + days}`, issueDate: addDays(today, -days), lines, ...wish });
+  };
+  const note = 'Dear accounts team,\n\nplease find our invoice attached.\n\nKind regards';
+  const mails: Invoice[][] = [[at(0, 3, 4, { charge: true })], [at(1, 3, 4)], [at(2, 2, 3)], [at(3, 2, 4, { charge: true })], [at(4, 2, 4), at(4, 1, 3)], [at(7, 2, 3)], [at(8, 2, 2)], [at(11, 1, 3)], [at(15, 1, 4)], [at(17, 1, 3)], [at(19, 1, 3)], [at(1, 1, 1, { kind: 'credit-note' })], [at(13, 1, 2)]];
+  for (const invoices of mails) await byMail(doors, invoices, note);
+  for (const invoice of [at(5, 2, 2), at(6, 2, 3), at(9, 1, 3), at(14, 1, 3), at(20, 1, 2)]) await byFolder(doors, invoice);
+  const upload = async (invoice: Invoice) => ({ name: slug(invoice), bytes: await makePdf(invoice), type: 'application/pdf' });
+  const stranger = { ...suppliers[16]!, name: 'Pondside Sculpture Studio Ltd', domain: 'pondside.example', taxId: 'GB771204983', iban: '', layout: 3 };
+  const unknown = makeInvoice(stranger, random, { number: 'PSS-118', issueDate: addDays(today, -1), lines: 2 });
+  await byUpload(doors, [await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)], 'MBG');
+  await byUpload(doors, [await upload(mails[0]![0]!), { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' }], 'MBG');
+  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
+  await transport.sendMail({ from: 'Bucket House <accounts@brightmopcle.example>', to: companies[0]!.mailAddress, subject: 'Holiday opening hours', text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.' });
+  transport.close();
+}
+
+/** Waits until all is read, then lets the demo's people take some bills further: with approvers, and ready to post. */
+export async function moveAlong(services: Services): Promise<void> {
+  const { db } = services.database;
+  for (let i = 0; i < 600; i++) {
+    const [{ n } = { n: 1 }] = await db.select({ n: sql<number>`count(*)::int` }).from(document).where(inArray(document.state, ['waiting', 'reading']));
+    const [{ seen } = { seen: 0 }] = await db.select({ seen: sql<number>`count(*)::int` }).from(document);
+    if (n === 0 && seen >= 26) break;
+    await wait(200);
+  }
+  const fresh = await db.select({ id: bill.id, companyId: bill.companyId }).from(bill).where(and(eq(bill.stage, 'read'), isNotNull(bill.supplierId))).orderBy(asc(bill.createdAt), asc(bill.id));
+  const day = services.now().toISOString().slice(0, 10);
+  let moved = 0;
+  for (const { id, companyId } of fresh) {
+    if (moved >= 11) break;
+    const clerk = await callerOf(services, 'Ines Okafor', companyId);
+    const current = await getBill(db, clerk, id, day);
+    if (current.exceptions.some((e) => e.blocking)) continue;
+    const sent = await sendOn(services, clerk, id, current.rowVersion);
+    moved++;
+    if (moved % 2) continue;
+    const nursery = clerk.company.code === 'MNT';
+    await approve(services, await callerOf(services, nursery ? 'Rufus Pell' : 'Marguerite Sable', companyId), id, sent.rowVersion);
+  }
+}

@@ -1,0 +1,12 @@
+/** A seeded generator (mulberry32): the same seed gives the same demo. */
+export function seeded(seed: number): { next(): number; int(from: number, to: number): number; pick<T>(list: readonly T[]): T } {
+  let state = seed >>> 0;
+  const next = () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+  return { next, int: (from, to) => from + Math.floor(next() * (to - from + 1)), pick: (list) => list[Math.floor(next() * list.length)]! };
+}
