@@ -1,0 +1,45 @@
+import { useMemo, useState } from 'react';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { ApprovalsPage } from '../approvals/page';
+import { ArrivalsPage } from '../arrivals/page';
+import { SignInPage } from '../auth/sign-in';
+import { SetUpPage } from '../auth/set-up';
+import { BillsPage } from '../bills/page';
+import { DeskPage } from '../desk/page';
+import { EntryPage } from '../ledger/entry';
+import { LedgerPage } from '../ledger/page';
+import { SupplierPage } from '../suppliers/account';
+import { SuppliersPage } from '../suppliers/page';
+import { TodayPage } from '../today/page';
+import { Trouble, Waiting } from '../ui/states';
+import { api } from './api';
+import { PlaceContext } from './company';
+import { Shell } from './shell';
+
+const routes = [{
+  path: '/', element: <Shell />, children: [
+    { index: true, element: <TodayPage /> }, { path: 'arrivals', element: <ArrivalsPage /> }, { path: 'bills', element: <BillsPage /> }, { path: 'bills/:id', element: <DeskPage /> }, { path: 'approvals', element: <ApprovalsPage /> },
+    { path: 'ledger', element: <LedgerPage /> }, { path: 'ledger/:id', element: <EntryPage /> }, { path: 'suppliers', element: <SuppliersPage /> }, { path: 'suppliers/:id', element: <SupplierPage /> },
+    { path: '*', element: <Trouble sentence="This page is not here." /> },
+  ],
+}];
+
+export function App() {
+  const { data, isError, isLoading } = api.useSessionQuery();
+  const [chosen, choose] = useState(() => localStorage.getItem('company') ?? '');
+  const me = data?.me ?? null;
+  const router = useMemo(() => (me ? createBrowserRouter(routes) : null), [me?.id]); // eslint-disable-line react-hooks/exhaustive-deps -- a new person starts afresh
+  if (isLoading) return <Waiting />;
+  if (isError || !data) return <Trouble sentence="The server does not answer. Start it with npm start, then load this page again." />;
+  if (!data.organisation) return <SetUpPage />;
+  if (!me || !router) return <SignInPage session={data} />;
+  const company = me.companies.find((c) => c.id === chosen) ?? me.companies[0];
+  if (!company) return <Trouble sentence="You have no role in any company yet. Ask an administrator for one." />;
+  return (
+    <PlaceContext.Provider value={{ me, company, choose: (id) => { localStorage.setItem('company', id); choose(id); } }}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-center" toastOptions={{ className: 'font-sans' }} />
+    </PlaceContext.Provider>
+  );
+}

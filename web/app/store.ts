@@ -1,0 +1,4 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { api } from './api';
+
+export const store = configureStore({ reducer: { [api.reducerPath]: api.reducer }, middleware: (get) => get().concat(api.middleware) });
