@@ -1,4 +1,4 @@
-import { allocate, dec, roundTo, sum, zero, type Decimal } from '../money/index.ts';
+import { allocate, dec, fixed, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 import { netOf, taxByCode, type TaxRule } from '../tax/index.ts';
 
 export interface PostingLine { id: string; description: string; amount: string; accountId: string; costCentreId: string | null; rule: TaxRule & { accountId: string; outputAccountId: string | null } }
@@ -56,8 +56,8 @@ export function journalOf(bill: PostingBill): Journal {
   const payable: Entry = { accountId: bill.payableAccountId, costCentreId: null, taxCodeId: null, supplierId: bill.supplierId, billLineId: null, description: `${bill.supplierName} ${bill.invoiceNumber}`, amount: gross.negated() };
   const pairs = [...sorted.map((entry, i) => ({ entry, amount: base[i]! })), { entry: payable, amount: basePayable.negated() }];
   return {
-    lines: pairs.filter((p) => !p.amount.isZero()).map(({ entry, amount }) => side(entry, amount.times(sign), entry.amount.times(sign))),
-    total: sum(pairs.map((p) => p.amount.times(sign)).filter((a) => a.isPositive())).toFixed(), payable: basePayable.times(sign).toFixed(), openAmount: gross.times(sign).toFixed(),
+    lines: pairs.filter((p) => !p.amount.isZero()).map(({ entry, amount }) => side(entry, amount.times(sign), entry.amount.times(sign), bill)),
+    total: fixed(sum(pairs.map((p) => p.amount.times(sign)).filter((a) => a.isPositive())), bill.baseCurrency), payable: fixed(basePayable.times(sign), bill.baseCurrency), openAmount: fixed(gross.times(sign), bill.currency),
   };
 }
 
@@ -71,8 +71,8 @@ function inBase(entries: Entry[], payable: Decimal, bill: PostingBill): Decimal[
   return parts;
 }
 
-function side(entry: Entry, amount: Decimal, currencyAmount: Decimal): JournalLine {
+function side(entry: Entry, amount: Decimal, currencyAmount: Decimal, { currency, baseCurrency }: PostingBill): JournalLine {
   const { accountId, costCentreId, taxCodeId, supplierId, billLineId, description } = entry;
   const debit = amount.isPositive();
-  return { accountId, costCentreId, taxCodeId, supplierId, billLineId, description, debit: debit ? amount.toFixed() : '0', credit: debit ? '0' : amount.negated().toFixed(), currencyAmount: currencyAmount.toFixed() };
+  return { accountId, costCentreId, taxCodeId, supplierId, billLineId, description, debit: debit ? fixed(amount, baseCurrency) : '0', credit: debit ? '0' : fixed(amount.negated(), baseCurrency), currencyAmount: fixed(currencyAmount, currency) };
 }

@@ -11,8 +11,16 @@ export function tokensOf(text: string): string[] {
     .map((part) => part.replace(/[^\p{L}\p{N}#%£€$°]/gu, '')).filter(Boolean);
 }
 
-function matchAt<Role>(tokens: Token[], at: number, phrase: Phrase<Role>): boolean {
-  return phrase.tokens.length <= tokens.length - at && phrase.tokens.every((t, k) => tokens[at + k]!.text === t);
+// Words further apart than this many text heights belong to different labels: "Date    Due date" is not "date due".
+const widest = 1.3;
+
+function matchAt<Role>(tokens: Token[], at: number, phrase: Phrase<Role>, words: Word[]): boolean {
+  if (phrase.tokens.length > tokens.length - at || !phrase.tokens.every((t, k) => tokens[at + k]!.text === t)) return false;
+  for (let i = tokens[at]!.word; i < tokens[at + phrase.tokens.length - 1]!.word; i++) {
+    const [one, next] = [words[i]!, words[i + 1]!];
+    if (next.x - (one.x + one.w) > widest * one.size) return false;
+  }
+  return true;
 }
 
 /**
@@ -22,7 +30,7 @@ export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<R
   const tokens = words.flatMap((word, index) => tokensOf(word.text).map((text) => ({ text, word: index })));
   const found: Found<Role>[] = [];
   for (let at = 0; at < tokens.length;) {
-    const phrase = book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p));
+    const phrase = book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
     if (!phrase) { at++; continue; }
     const from = tokens[at]!.word, to = tokens[at + phrase.tokens.length - 1]!.word;
     const part = words.slice(from, to + 1);

@@ -50,7 +50,7 @@ export function readDocument(pages: Page[]): Reading {
 const flip = (read: Read): Read => ({ ...read, value: dec(read.value).negated().toFixed(read.value.split('.')[1]?.length ?? 0) });
 
 function totalsOf(s: Solution, credit: boolean): Pick<Record<HeaderField, Read | null>, 'netTotal' | 'taxTotal' | 'grossTotal'> {
-  const places = s.gross?.text.split('.')[1]?.length ?? 2;
+  const places = s.gross ? s.gross.text.split('.')[1]?.length ?? 0 : 2;
   const proof = s.totalHolds && s.net && s.tax && s.gross ? `${s.net.value.toFixed(places)} + ${s.tax.value.toFixed(places)} = ${s.gross.value.toFixed(places)}` : s.linesHold ? 'the lines add up to it' : null;
   const confidence = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross') => (proof ? 0.99 : Math.min(0.6, 0.3 + 0.3 * (amount?.roles.get(role) ?? 0)));
   const value = (amount: NamedAmount) => (credit ? amount.value.negated() : amount.value).toFixed(amount.text.split('.')[1]?.length ?? 0);

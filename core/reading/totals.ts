@@ -59,8 +59,9 @@ export function namedAmounts(layout: Layout, table: Table): NamedAmount[] {
 }
 
 function integersIn(row: LabelledRow, layout: Layout): { words: Word[]; value: string }[] {
-  return row.words.flatMap((word) => {
-    const value = /^[¥]?\d{1,3}(,\d{3})+$|^¥\d+$|^\d{3,}$/.test(word.text) ? parseNumber(word.text, layout.style) : null;
+  return row.words.flatMap((word, i) => {
+    const closing = i === row.words.length - 1 && i > 0 && /^\d+$/.test(word.text);
+    const value = /^[¥]?\d{1,3}(,\d{3})+$|^¥\d+$|^\d{3,}$|^0$/.test(word.text) || closing ? parseNumber(word.text, layout.style) : null;
     return value ? [{ words: [word], value }] : [];
   });
 }

@@ -55,7 +55,7 @@ export async function personOf(services: Services, c: Context): Promise<Me | nul
   if (!token) return null;
   const rows = await services.database.db.select({ person, company, role: membership.role }).from(session)
     .innerJoin(person, eq(person.id, session.personId)).leftJoin(membership, eq(membership.personId, person.id)).leftJoin(company, eq(company.id, membership.companyId))
-    .where(and(eq(session.tokenHash, tokenHash(token)), gt(session.expiresAt, services.now()))).orderBy(company.code);
+    .where(and(eq(session.tokenHash, tokenHash(token)), gt(session.expiresAt, services.now()))).orderBy(company.id);
   const first = rows[0];
   if (!first) return null;
   const me: Me = { id: first.person.id, name: first.person.name, email: first.person.email, title: first.person.title, companies: [] };

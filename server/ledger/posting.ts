@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import type { PostBills, Posted } from '@ledgerline/contract';
 import { refusedBy, type Executor } from '../db/client.ts';
@@ -35,6 +35,8 @@ export async function postBills(services: Services, caller: Caller, asked: PostB
   const ids = [...asked.billIds].sort();
   try {
     return await services.database.db.transaction(async (tx) => {
+      // The same request twice at once: the second waits here and finds the first one's answer.
+      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${caller.company.id + asked.key}, 11))`);
       const [before] = await tx.select().from(postingRequest).where(and(eq(postingRequest.companyId, caller.company.id), eq(postingRequest.key, asked.key)));
       if (before) {
         if (before.bills !== ids.join()) throw new Refusal(409, 'This request was made before for other bills. Load the list again.');
@@ -48,8 +50,6 @@ export async function postBills(services: Services, caller: Caller, asked: PostB
   } catch (error) {
     const constraint = refusedBy(error);
     if (constraint === 'journal_entry_period_open') throw new Refusal(422, `The period ${entryDate.slice(0, 7)} is not open. Open it, or post with a date in an open one. Nothing was posted.`);
-    // The same request twice at once: the first one has posted, its answer is this one's too.
-    if (constraint === 'posting_request_company_id_key_pk') return postBills(services, caller, asked);
     throw error;
   }
 }

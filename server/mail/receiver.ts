@@ -11,13 +11,15 @@ const fileOf = (a: Attachment, index: number): ArrivedFile => ({
   name: a.filename ?? `attachment-${index + 1}${a.contentType === 'application/pdf' ? '.pdf' : ''}`, mediaType: a.contentType, bytes: new Uint8Array(a.content), inline: a.related === true && a.contentType.startsWith('image/'),
 });
 
+const senderOf = (from: { name: string; address?: string | undefined } | undefined): string | null => (from ? [from.name, from.address && from.name ? `<${from.address}>` : from.address].filter(Boolean).join(' ').slice(0, 300) : null);
+
 /** Takes a raw message apart and keeps it: body, headers, attachments and the message itself. */
 export async function takeMessage(services: Services, companyId: string, raw: Buffer, envelopeFrom: string | null): Promise<string> {
   const message = await simpleParser(raw, { skipImageLinks: true, skipTextLinks: true, maxHtmlLengthToParse: 2 * megabyte });
   const files = message.attachments.map(fileOf);
   const headers = message.headerLines.map(({ key, line }): [string, string] => [key, line.slice(line.indexOf(':') + 1).trim().slice(0, 2000)]);
-  const note = files.some((f) => !f.inline) ? null : 'This message has no attachment, so there is nothing to read. Its text is kept below.';
-  return takeIn(services, { companyId, channel: 'email', sender: message.from?.text.slice(0, 300) ?? envelopeFrom, subject: message.subject?.slice(0, 500) ?? null, body: message.text?.slice(0, 100_000) ?? null, headers, original: raw, personId: null, note, files });
+  const note = files.some((f) => !f.inline) ? null : 'This message has no attachment, so there is nothing to read. Its text is kept; open the message to see it.';
+  return takeIn(services, { companyId, channel: 'email', sender: senderOf(message.from?.value[0]) ?? envelopeFrom, subject: message.subject?.slice(0, 500) ?? null, body: message.text?.slice(0, 100_000) ?? null, headers, original: raw, personId: null, note, files });
 }
 
 /**

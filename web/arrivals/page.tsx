@@ -20,7 +20,7 @@ function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }
   const bill = doc.billId ?? doc.duplicateBillId;
   return (
     <div className="flex min-h-8 items-center gap-2 py-0.5">
-      <span className={`inline-flex w-36 shrink-0 items-center gap-1.5 text-[13px] ${doc.state === 'unreadable' ? 'text-error' : doc.state === 'read' ? 'text-success' : 'quiet'}`}><Icon size={14} className={busy ? 'animate-spin' : ''} aria-hidden />{word}</span>
+      <span className={`inline-flex w-32 shrink-0 items-center gap-1.5 text-[13px] ${doc.state === 'unreadable' ? 'text-error' : doc.state === 'read' ? 'text-success' : 'quiet'}`}><Icon size={14} className={busy ? 'animate-spin' : ''} aria-hidden />{word}</span>
       <a className="max-w-60 shrink-0 truncate hover:underline" title={doc.name} href={`/api/companies/${company}/documents/${doc.id}/file`} target="_blank" rel="noreferrer">{doc.name}</a>
       <span className="shrink-0 text-[13px] quiet">{doc.pageCount ? `${doc.pageCount} p. · ` : ''}{showSize(doc.size)}</span>
       {doc.note && <span className="min-w-0 truncate text-[13px]" title={doc.note}>{doc.note}</span>}

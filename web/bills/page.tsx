@@ -20,11 +20,11 @@ function usePages(company: string, query: BillsQuery): { rows: BillRow[]; more: 
   const first = api.useBillsQuery({ company, ...query });
   const key = JSON.stringify([company, query]);
   const [rest, setRest] = useState<{ key: string; head: BillList | undefined; pages: BillList[] }>({ key, head: undefined, pages: [] });
-  const pages = rest.key === key && rest.head === first.data ? rest.pages : [];
+  const pages = useMemo(() => (rest.key === key && rest.head === first.data ? rest.pages : []), [rest, key, first.data]);
   const last = pages[pages.length - 1] ?? first.data;
   const busy = useRef(false);
   return {
-    rows: useMemo(() => [...(first.data?.bills ?? []), ...pages.flatMap((p) => p.bills)], [first.data, pages]), // eslint-disable-line react-hooks/exhaustive-deps
+    rows: useMemo(() => [...(first.data?.bills ?? []), ...pages.flatMap((p) => p.bills)], [first.data, pages]),
     more: Boolean(last?.next), loading: first.isLoading, error: first.error,
     load() {
       if (busy.current || !last?.next) return;
@@ -79,7 +79,7 @@ export function BillsPage() {
           <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
             {items.map((item) => { const row = list.rows[item.index]!; return (
               <div key={row.id} role="row" aria-selected={item.index === at} className={`absolute flex h-8 w-full cursor-pointer items-center border-t hair px-6 ${item.index === at ? 'bg-primary/10' : 'hover:bg-base-200'}`} style={{ top: item.start }} onClick={() => { setAt(item.index); open(row); }}>
-                <span className="w-7" onClick={(e) => e.stopPropagation()}>{row.stage === 'approved' && can('bills:post') && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Mark ${row.invoiceNumber} for posting`} checked={picked.has(row.id)} onChange={() => toggle(row.id)} />}</span>
+                <span className="flex w-7 items-center" onClick={(e) => e.stopPropagation()}>{row.stage === 'approved' && can('bills:post') && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Mark ${row.invoiceNumber} for posting`} checked={picked.has(row.id)} onChange={() => toggle(row.id)} />}</span>
                 <span className="w-32 text-[13px]"><StageWord stage={row.stage} /></span><span className="min-w-0 grow truncate pr-3">{row.supplier ?? 'Unknown supplier'}{row.kind === 'credit-note' && <span className="ml-2 text-[12px] text-accent">credit note</span>}{row.unsure > 0 && row.stage === 'read' && <span className="ml-2 text-[12px] quiet">{row.unsure} to look at</span>}</span>
                 <span className="w-36 truncate">{row.invoiceNumber}</span><span className="w-28">{showDay(row.issueDate)}</span><span className="w-28">{showDay(row.dueDate)}</span><span className="w-36 text-right"><span className="mr-1 text-[12px] quiet">{row.currency}</span>{row.kind === 'credit-note' ? '−' : ''}{money(row.gross, row.currency)}</span><span className="w-32 text-right text-[13px] quiet">{showTime(row.arrivedAt)}</span>
               </div>); })}

@@ -25,7 +25,7 @@ export function PostDialog({ company, base, bills, done, close }: { company: str
   const [date, setDate] = useState(todayIso());
   const [post, { error, isLoading }] = api.usePostMutation();
   return (
-    <Dialog title={bills.length === 1 ? 'Post this bill' : `Post ${bills.length} bills`} close={close}>
+    <Dialog title={bills.length === 1 ? 'Post this bill' : `Post ${bills.length} bills`} wide close={close}>
       <p className="mb-2 text-[13px] quiet">All of them or none. After posting nothing can be changed. Amounts in {base}.</p>
       <div className="max-h-[50vh] overflow-auto">{bills.slice(0, 30).map((b) => <Preview key={b.id} company={company} bill={b} />)}{bills.length > 30 && <p>… and {bills.length - 30} more</p>}</div>
       {error && <p role="alert" className="my-2 text-error">{sentenceOf(error)}</p>}

@@ -7,7 +7,7 @@ interface Props { bill: Bill; choices: Choices; locked: boolean; rows: (boolean 
 
 /** The line grid: description, figures and coding in one row; Enter goes on, arrows move up and down. */
 export function LineGrid({ bill, choices, locked, rows, setLine, remove, add, focus }: Props) {
-  const heads: [string, string][] = [['', 'w-7'], ['Description', ''], ['Qty', 'w-[60px]'], ['Unit', 'w-[50px]'], ['Price', 'w-[70px]'], ['Amount', 'w-[86px]'], ['Account', 'w-[112px]'], ['Cost centre', 'w-[96px]'], ['Tax', 'w-[56px]'], ['', 'w-6']];
+  const heads: [string, string][] = [['', 'w-7'], ['Description', ''], ['Qty', 'w-[54px]'], ['Unit', 'w-[42px]'], ['Price', 'w-[64px]'], ['Amount', 'w-[78px]'], ['Account', 'w-[112px]'], ['Cost centre', 'w-[88px]'], ['Tax', 'w-[44px]'], ['', 'w-6']];
   const look = (i: number, field: string) => `cell-field ${bill.unsure.includes(`lines[${i}].${field}`) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === `lines[${i}].${field}` && e.blocking) ? 'wanted' : ''}`;
   return (
     <table className="w-full table-fixed border-y hair text-[14px]" onKeyDown={(e) => {
@@ -33,7 +33,7 @@ export function LineGrid({ bill, choices, locked, rows, setLine, remove, add, fo
               <td data-field={`lines[${i}].amount`}><AmountField {...cell('amount')} currency={bill.currency} value={line.amount} onSave={(v) => setLine(i, { amount: v }, 'amount')} /></td>
               <td data-field={`lines[${i}].accountId`} className="text-accent" title={why ?? undefined}><Pick compact {...cell('accountId')} value={line.accountId} choices={choices.accounts} onPick={(id) => setLine(i, { accountId: id }, 'accountId')} /></td>
               <td data-field={`lines[${i}].costCentreId`} className="text-accent"><Pick compact {...cell('costCentreId')} value={line.costCentreId} choices={choices.costCentres} onPick={(id) => setLine(i, { costCentreId: id }, 'costCentreId')} /></td>
-              <td data-field={`lines[${i}].taxCodeId`} className="text-accent"><Pick compact {...cell('taxCodeId')} value={line.taxCodeId} choices={choices.taxCodes} onPick={(id) => setLine(i, { taxCodeId: id }, 'taxCodeId')} /></td>
+              <td data-field={`lines[${i}].taxCodeId`} className="text-accent"><Pick codeOnly {...cell('taxCodeId')} value={line.taxCodeId} choices={choices.taxCodes} onPick={(id) => setLine(i, { taxCodeId: id }, 'taxCodeId')} /></td>
               <td>{!locked && <button tabIndex={-1} className="btn btn-ghost btn-xs btn-square" aria-label={`Remove row ${i + 1}`} title="Alt+Delete" onClick={() => remove(i)}><X size={13} /></button>}</td>
             </tr>
           );

@@ -65,9 +65,9 @@ export function Sheet({ url, pages, marks, active, focus, onMark, onWord }: Prop
     <div className="flex h-full flex-col bg-base-300/60">
       <div ref={holder} className="relative min-h-0 grow overflow-auto p-4">
         {!pdf && <Waiting />}
-        <div className="relative mx-auto bg-white shadow" style={{ width: size.width * scale, height: size.height * scale }} data-testid="page">
+        <div className={`relative mx-auto bg-white shadow ${pdf ? '' : 'hidden'}`} style={{ width: size.width * scale, height: size.height * scale }} data-testid="page">
           <canvas ref={canvas} className="absolute inset-0" style={{ width: size.width * scale, height: size.height * scale }} aria-label={`Page ${number}`} />
-          {onWord && size.words.map((word, i) => <button key={i} tabIndex={-1} aria-label={word.text} title="Click to fill the field in hand" className="absolute cursor-copy hover:bg-[#17656b]/15" style={place(word, 0)} onMouseDown={(e) => { e.preventDefault(); onWord(word.text, { page: number, x: word.x, y: word.y, w: word.w, h: word.h }); }} />)}
+          {onWord && size.words.map((word, i) => <button key={i} tabIndex={-1} aria-hidden data-word={word.text} title="Click to fill the field in hand" className="absolute cursor-copy hover:bg-[#17656b]/15" style={place(word, 0)} onMouseDown={(e) => { e.preventDefault(); onWord(word.text, { page: number, x: word.x, y: word.y, w: word.w, h: word.h }); }} />)}
           {marks.filter((m) => m.mark.page === number).map((m) => (
             <button key={m.path} tabIndex={-1} title={m.label} aria-label={`Mark: ${m.label}`} data-mark={m.path} onMouseDown={(e) => { if (e.altKey || !onMark) return; e.preventDefault(); onMark(m.path); }}
               className={`absolute rounded-[3px] border ${m.path === active ? 'z-10 border-2 border-[#5a2a5e] bg-[#5a2a5e]/10' : m.unsure ? 'border-dashed border-[#b06f00]' : 'border-[#17656b]/35'}`} style={place(m.mark)} />

@@ -1,12 +1,12 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 
 /** A dialog over the page: focus stays inside, Esc closes. */
-export function Dialog({ title, close, children }: { title: string; close(): void; children: ReactNode }) {
+export function Dialog({ title, close, wide, children }: { title: string; close(): void; wide?: boolean; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => { ref.current?.showModal(); }, []);
   return (
     <dialog ref={ref} className="modal" aria-label={title} onClose={close} onKeyDown={(e) => e.stopPropagation()}>
-      <div className="modal-box max-w-lg"><h2 className="mb-3 text-lg font-semibold">{title}</h2>{children}</div>
+      <div className={`modal-box ${wide ? 'max-w-3xl' : 'max-w-lg'}`}><h2 className="mb-3 text-lg font-semibold">{title}</h2>{children}</div>
       <form method="dialog" className="modal-backdrop"><button aria-label="Close">Close</button></form>
     </dialog>
   );

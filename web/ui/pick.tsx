@@ -1,7 +1,7 @@
 import { useId, useMemo, useRef, useState } from 'react';
 import type { Choice } from '@ledgerline/contract';
 
-interface Props { label: string; value: string | null; choices: Choice[]; onPick(id: string | null): void; onNew?(typed: string): void; onFocus?(): void; className?: string; disabled?: boolean; compact?: boolean; fallback?: string | null }
+interface Props { label: string; value: string | null; choices: Choice[]; onPick(id: string | null): void; onNew?(typed: string): void; onFocus?(): void; className?: string; disabled?: boolean; compact?: boolean; /** Shows the code alone. */ codeOnly?: boolean; fallback?: string | null }
 
 const fold = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
@@ -19,13 +19,13 @@ export function fitting(choices: Choice[], typed: string): Choice[] {
 }
 
 /** A type-ahead field: by code or any part of the name; Enter or Tab takes the choice in hand. */
-export function Pick({ label, value, choices, onPick, onNew, onFocus, className = 'line-field', disabled, compact, fallback }: Props) {
+export function Pick({ label, value, choices, onPick, onNew, onFocus, className = 'line-field', disabled, compact, codeOnly, fallback }: Props) {
   const list = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [at, setAt] = useState(0);
   const input = useRef<HTMLInputElement>(null);
   const chosen = useMemo(() => choices.find((c) => c.id === value) ?? null, [choices, value]);
-  const shown = chosen ? (compact ? `${chosen.code} ${chosen.name}` : chosen.name) : fallback ?? '';
+  const shown = chosen ? (codeOnly ? chosen.code : compact ? `${chosen.code} ${chosen.name}` : chosen.name) : fallback ?? '';
   const open = typed !== null;
   const found = useMemo(() => (open ? fitting(choices, typed) : []), [open, typed, choices]);
   const take = (choice: Choice | undefined) => { if (choice && choice.id !== value) onPick(choice.id); setTyped(null); setAt(0); };

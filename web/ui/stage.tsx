@@ -34,5 +34,5 @@ const names: Record<string, { word: string; icon: typeof Check; tone: string }> 
 /** A stage in a list: an icon and a word. */
 export function StageWord({ stage }: { stage: string }) {
   const { word, icon: Icon, tone } = names[stage] ?? { word: stage, icon: Check, tone: '' };
-  return <span className={`inline-flex items-center gap-1.5 ${tone}`}><Icon size={14} aria-hidden />{word}</span>;
+  return <span className={`inline-flex h-5 items-center gap-1.5 align-middle ${tone}`}><Icon size={14} aria-hidden />{word}</span>;
 }

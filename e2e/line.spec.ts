@@ -1,0 +1,139 @@
+import { createRequire } from 'node:module';
+import { expect, test, type Page } from '@playwright/test';
+import nodemailer from 'nodemailer';
+import { makePdf } from '@ledgerline/demo/documents/maker';
+import { makeInvoice, type Invoice } from '@ledgerline/demo/invoice';
+import { seeded } from '@ledgerline/demo/random';
+import { suppliers } from '@ledgerline/demo/suppliers';
+
+const today = new Date().toISOString().slice(0, 10);
+const invoiceOf = (index: number, number: string, lines = 2): Invoice => makeInvoice(suppliers[index]!, seeded(index + 1), { number, issueDate: today, lines });
+
+async function signIn(page: Page, name: string): Promise<void> {
+  await page.context().clearCookies();
+  await page.goto('/');
+  await page.getByRole('button', { name: new RegExp(name) }).click();
+  await expect(page.getByRole('navigation', { name: 'Places' })).toContainText(name.slice(0, 6));
+}
+
+async function send(invoice: Invoice): Promise<void> {
+  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: 4391, ignoreTLS: true });
+  await transport.sendMail({ from: `accounts@${invoice.supplier.domain}`, to: 'invoices@gardens.marrowby.example', subject: `Invoice ${invoice.number}`, text: 'Attached.', attachments: [{ filename: `${invoice.number}.pdf`, content: Buffer.from(await makePdf(invoice)) }] });
+  transport.close();
+}
+
+test('an emailed invoice becomes a posted journal entry and leads back to the page', async ({ page }) => {
+  const invoice = invoiceOf(0, 'E2E-100', 3);
+  await signIn(page, 'Ines Okafor');
+  await page.getByRole('link', { name: /^Arrivals/ }).click();
+  await send(invoice);
+  const arrived = page.getByRole('listitem').filter({ hasText: 'Invoice E2E-100' });
+  await expect(arrived.getByText('read', { exact: true })).toBeVisible();
+  await arrived.getByRole('link', { name: /Quillhaven/ }).click();
+
+  await expect(page.getByLabel('Invoice number')).toHaveValue('E2E-100');
+  await expect(page.getByLabel('Proof')).toContainText('Adds up.');
+  await expect(page.locator('[data-mark="gross"]')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Total' }).focus();
+  await expect(page.locator('[data-mark="gross"]')).toHaveClass(/border-2/);
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('E2E-100 went to approval')).toBeVisible();
+
+  await signIn(page, 'Marguerite Sable');
+  await page.getByRole('link', { name: /^Bills/ }).click();
+  await page.getByRole('searchbox').fill('E2E-100');
+  const row = page.getByRole('row').filter({ hasText: 'E2E-100' });
+  await expect(row).toContainText('with approver');
+  await row.click();
+  const id = page.url().split('/').pop()!;
+  await page.goto(`/approvals?bill=${id}`);
+  await expect(page.getByRole('heading', { name: /Quillhaven/ })).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(page.getByText('E2E-100 approved')).toBeVisible();
+
+  await signIn(page, 'Halina Voss');
+  await page.goto('/bills?q=stage:approved%20E2E-100');
+  await page.getByRole('checkbox', { name: 'Mark E2E-100 for posting' }).check();
+  await page.getByRole('button', { name: 'Post 1' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Recoverable tax on purchases');
+  await page.getByRole('dialog').getByRole('button', { name: 'Post', exact: true }).click();
+  await expect(page.getByText('1 bill posted')).toBeVisible();
+
+  await page.getByRole('link', { name: /^Ledger/ }).click();
+  await page.getByRole('searchbox').fill('E2E-100');
+  await page.getByRole('row').filter({ hasText: 'E2E-100' }).getByRole('link').first().click();
+  const first = page.getByRole('row').filter({ hasText: invoice.lines[0]!.text });
+  await first.getByRole('button').click();
+  const trail = page.getByRole('region', { name: 'Trail' });
+  await expect(trail).toContainText('Row 1');
+  await expect(page.getByTestId('trail-mark')).toBeVisible();
+  await expect(trail).toContainText('approved by Marguerite Sable');
+});
+
+test('a bill with a doubt is settled by keyboard alone', async ({ page }) => {
+  const invoice = invoiceOf(1, 'E2E-200');
+  const wrong = { ...invoice, gross: (Number(invoice.gross) + 10).toFixed(2) };
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  await send(wrong);
+  await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-200' }).getByRole('link', { name: /Mossgarth/ }).click();
+  await expect(page.getByLabel('Proof')).toContainText('Off by 10');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/Off by 10/).first()).toBeVisible();
+  for (let i = 0; i < 12 && !(await page.getByRole('textbox', { name: 'Total' }).evaluate((e) => e === document.activeElement)); i++) await page.keyboard.press('Alt+ArrowDown');
+  await page.keyboard.type(invoice.gross);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Proof')).toContainText('Adds up.');
+  await expect(page.getByRole('status')).toHaveText('Saved');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('E2E-200 went to approval')).toBeVisible();
+});
+
+test('a click on a word fills the field in hand', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  await send(invoiceOf(2, 'E2E-300'));
+  await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-300' }).getByRole('link', { name: /Sluicegate/ }).click();
+  const order = page.getByLabel('Order', { exact: true });
+  await order.fill('wrong');
+  await order.press('Enter');
+  await order.focus();
+  await page.locator('[data-word="E2E-300"]').dispatchEvent('mousedown');
+  await expect(order).toHaveValue('E2E-300');
+});
+
+test('two people on one bill: the second is told, nothing is overwritten', async ({ browser }) => {
+  const [one, two] = [await browser.newPage(), await browser.newPage()];
+  await signIn(one, 'Ines Okafor');
+  await one.goto('/bills?q=stage:read%20supplier:greenbough');
+  await one.getByRole('row').filter({ hasText: 'Greenbough' }).click();
+  const url = one.url();
+  await expect(one.getByLabel('Terms')).toBeVisible();
+  const other = await browser.newContext();
+  const tobias = await other.newPage();
+  await signIn(tobias, 'Tobias Fenn');
+  await tobias.route('**/api/live', (route) => route.abort());
+  await tobias.goto(url);
+  await expect(tobias.getByLabel('Terms')).toBeVisible();
+  await one.getByLabel('Order', { exact: true }).fill('PO-9001');
+  await one.keyboard.press('Enter');
+  await expect(one.getByRole('status')).toHaveText('Saved');
+  await tobias.getByLabel('Order', { exact: true }).fill('PO-9002');
+  await tobias.keyboard.press('Enter');
+  await expect(tobias.getByRole('status')).toContainText('Somebody else changed this bill');
+  await one.reload();
+  await expect(one.getByLabel('Order', { exact: true })).toHaveValue('PO-9001');
+  await two.close();
+  await other.close();
+});
+
+test('no screen has a serious fault for people with a screen reader or poor sight', async ({ page }) => {
+  await page.addInitScript({ path: createRequire(import.meta.url).resolve('axe-core/axe.min.js') });
+  await signIn(page, 'Ines Okafor');
+  for (const [path, sign] of [['/', 'Waiting for you'], ['/arrivals', 'Add files'], ['/bills', 'Supplier'], ['/ledger', 'Periods'], ['/suppliers', 'Tax number']] as const) {
+    await page.goto(path);
+    await expect(page.getByText(sign).first()).toBeVisible();
+    const found = await page.evaluate(async () => ((await (globalThis as unknown as { axe: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }).axe.run()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 140)}`)));
+    expect(found, path).toEqual([]);
+  }
+});

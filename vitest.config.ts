@@ -1,0 +1,12 @@
+import { defineConfig } from 'vitest/config';
+
+const common = { environment: 'node' as const, testTimeout: 30_000, hookTimeout: 60_000 };
+export default defineConfig({
+  test: {
+    projects: [
+      { test: { ...common, name: 'core', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'] } },
+      { test: { ...common, name: 'server', include: ['server/**/*.test.ts', 'scripts/**/*.test.ts'], globalSetup: 'server/testing/cluster.ts', pool: 'forks' } },
+    ],
+    maxWorkers: 2,
+  },
+});
