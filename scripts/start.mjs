@@ -25,7 +25,7 @@ for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => {
 
 try {
   preparePackages();
-  if (!process.env.LEDGERLINE_NOWEB) prepareWeb();
+  prepareWeb();
   let databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) {
     const database = await startDatabase(join(data, 'database'));
