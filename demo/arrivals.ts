@@ -49,8 +49,8 @@ async function byUpload({ port }: Doors, files: { name: string; bytes: Uint8Arra
   await fetch(`${base}/companies/${session.me.companies.find((c) => c.code === companyCode)!.id}/arrivals`, { method: 'POST', headers: { cookie }, body: form });
 }
 
-/** About 25 documents in their suppliers' layouts, by mail, folder and upload, with a few that say why they can't be read. */
-export async function firstDocuments(doors: Doors, today: string): Promise<void> {
+/** About 25 documents in their suppliers' layouts, by mail, folder and upload, with a few that say why they can't be read. Gives their number. */
+export async function firstDocuments(doors: Doors, today: string): Promise<number> {
   const random = seeded(4711);
   const at = (i: number, days: number, lines?: number, wish: Partial<Parameters<typeof makeInvoice>[2]> = {}) => {
     const supplier = suppliers[i]!;
@@ -59,24 +59,26 @@ export async function firstDocuments(doors: Doors, today: string): Promise<void>
   const note = 'Dear accounts team,\n\nplease find our invoice attached.\n\nKind regards';
   const mails: Invoice[][] = [[at(0, 3, 4, { charge: true })], [at(1, 3, 4)], [at(2, 2, 3)], [at(3, 2, 4, { charge: true })], [at(4, 2, 4), at(4, 1, 3)], [at(7, 2, 3)], [at(8, 2, 2)], [at(11, 1, 3)], [at(15, 1, 4)], [at(17, 1, 3)], [at(19, 1, 3)], [at(1, 1, 1, { kind: 'credit-note' })], [at(13, 1, 2)]];
   for (const invoices of mails) await byMail(doors, invoices, note);
-  for (const invoice of [at(5, 2, 2), at(6, 2, 3), at(9, 1, 3), at(14, 1, 3), at(20, 1, 2)]) await byFolder(doors, invoice);
+  const scans = [at(5, 2, 2), at(6, 2, 3), at(9, 1, 3), at(14, 1, 3), at(20, 1, 2)];
+  for (const invoice of scans) await byFolder(doors, invoice);
   const upload = async (invoice: Invoice) => ({ name: slug(invoice), bytes: await makePdf(invoice), type: 'application/pdf' });
   const stranger = { ...suppliers[16]!, name: 'Pondside Sculpture Studio Ltd', domain: 'pondside.example', taxId: 'GB771204983', iban: '', layout: 3 };
   const unknown = makeInvoice(stranger, random, { number: 'PSS-118', issueDate: addDays(today, -1), lines: 2 });
-  await byUpload(doors, [await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)], 'MBG');
-  await byUpload(doors, [await upload(mails[0]![0]!), { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' }], 'MBG');
+  const uploads = [[await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)], [await upload(mails[0]![0]!), { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' }]];
+  for (const files of uploads) await byUpload(doors, files, 'MBG');
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   await transport.sendMail({ from: 'Bucket House <accounts@brightmopcle.example>', to: companies[0]!.mailAddress, subject: 'Holiday opening hours', text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.' });
   transport.close();
+  return mails.flat().length + scans.length + uploads.flat().length;
 }
 
 /** Waits until all is read, then lets the demo's people take some bills further: with approvers, and ready to post. */
-export async function moveAlong(services: Services): Promise<void> {
+export async function moveAlong(services: Services, sent: number): Promise<void> {
   const { db } = services.database;
   for (let i = 0; i < 600; i++) {
     const [{ n } = { n: 1 }] = await db.select({ n: sql<number>`count(*)::int` }).from(document).where(inArray(document.state, ['waiting', 'reading']));
     const [{ seen } = { seen: 0 }] = await db.select({ seen: sql<number>`count(*)::int` }).from(document);
-    if (n === 0 && seen >= 26) break;
+    if (n === 0 && seen >= sent) break;
     await wait(200);
   }
   const fresh = await db.select({ id: bill.id, companyId: bill.companyId }).from(bill).where(and(eq(bill.stage, 'read'), isNotNull(bill.supplierId))).orderBy(asc(bill.createdAt), asc(bill.id));

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { addDays, monthOf, yearOf } from '@ledgerline/core/dates';
 import { dec, roundTo } from '@ledgerline/core/money';
@@ -78,7 +78,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
   await chunks(open, (part) => db.insert(openItem).values(part));
   await db.update(bill).set({ stage: 'posted' }).where(eq(bill.stage, 'approved'));
   const paid = [...stages].filter(([, stage]) => stage === 'paid').map(([id]) => id);
-  await chunks(paid, async (part) => { for (const id of part) await db.update(bill).set({ stage: 'paid' }).where(eq(bill.id, id)); });
+  await chunks(paid, (part) => db.update(bill).set({ stage: 'paid' }).where(inArray(bill.id, part)));
   return bills.length;
 }
 

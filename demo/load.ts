@@ -57,8 +57,7 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
 export async function loadDemo(services: Services, doors: Doors): Promise<void> {
   const today = services.now().toISOString().slice(0, 10);
   await services.database.db.transaction(async (tx) => { await writeHistory(tx, await writeMaster(tx, today), today); });
-  await firstDocuments(doors, today);
-  await moveAlong(services);
+  await moveAlong(services, await firstDocuments(doors, today));
 }
 
 /** The demo's people as callers, for moving bills along as they would. */

@@ -13,7 +13,7 @@ export async function startJobs(url: string): Promise<Jobs> {
   return {
     boss,
     async queueReading(documentId) { await boss.send(queue, { documentId }, { retryLimit: 2, expireInSeconds: 300, singletonKey: documentId }); },
-    async work(read) { await boss.work<{ documentId: string }>(queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async (jobs) => { for (const job of jobs) await read(job.data.documentId); }); },
+    async work(read) { await boss.work<{ documentId: string }>(queue, { pollingIntervalSeconds: 0.5, batchSize: 4 }, async (jobs) => { for (const job of jobs) await read(job.data.documentId); }); },
     close: () => boss.stop({ graceful: true, timeout: 5000 }),
   };
 }
