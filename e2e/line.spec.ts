@@ -45,6 +45,7 @@ test('an emailed invoice becomes a posted journal entry and leads back to the pa
   const row = page.getByRole('row').filter({ hasText: 'E2E-100' });
   await expect(row).toContainText('with approver');
   await row.click();
+  await page.waitForURL(/\/bills\/[0-9a-f-]{36}/);
   const id = page.url().split('/').pop()!;
   await page.goto(`/approvals?bill=${id}`);
   await expect(page.getByRole('heading', { name: /Quillhaven/ })).toBeVisible();
@@ -107,6 +108,7 @@ test('two people on one bill: the second is told, nothing is overwritten', async
   await signIn(one, 'Ines Okafor');
   await one.goto('/bills?q=stage:read%20supplier:greenbough');
   await one.getByRole('row').filter({ hasText: 'Greenbough' }).click();
+  await one.waitForURL(/\/bills\/[0-9a-f-]{36}/);
   const url = one.url();
   await expect(one.getByLabel('Terms')).toBeVisible();
   const other = await browser.newContext();
@@ -130,7 +132,7 @@ test('two people on one bill: the second is told, nothing is overwritten', async
 test('no screen has a serious fault for people with a screen reader or poor sight', async ({ page }) => {
   await page.addInitScript({ path: createRequire(import.meta.url).resolve('axe-core/axe.min.js') });
   await signIn(page, 'Ines Okafor');
-  for (const [path, sign] of [['/', 'Waiting for you'], ['/arrivals', 'Add files'], ['/bills', 'Supplier'], ['/ledger', 'Periods'], ['/suppliers', 'Tax number']] as const) {
+  for (const [path, sign] of [['/', 'Waiting for you'], ['/arrivals', 'Add files'], ['/bills', 'to review'], ['/ledger', 'Periods'], ['/suppliers', 'Tax number']] as const) {
     await page.goto(path);
     await expect(page.getByText(sign).first()).toBeVisible();
     const found = await page.evaluate(async () => ((await (globalThis as unknown as { axe: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }).axe.run()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 140)}`)));
