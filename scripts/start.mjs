@@ -1,4 +1,5 @@
 // npm start: installs what is missing, starts the database, migrates, loads the demo on first run, serves.
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { startDatabase } from './database.mjs';
 import { preparePackages, prepareWeb, root } from './prepare.mjs';
@@ -15,6 +16,16 @@ async function end(code) {
   process.exit(code);
 }
 
+/** One Ledgerline a data folder: a second one would take the first one's database for a left-over. */
+function holdFolder() {
+  const mine = join(data, 'running');
+  const other = existsSync(mine) ? Number(readFileSync(mine, 'utf8')) : 0;
+  if (other && other !== process.pid && existsSync(`/proc/${other}/cmdline`) && readFileSync(`/proc/${other}/cmdline`, 'utf8').includes('start.mjs')) throw new Stop(`Ledgerline is running on ${data} already (process ${other}). End it first, or set LEDGERLINE_DATA to another folder.`);
+  mkdirSync(data, { recursive: true });
+  writeFileSync(mine, String(process.pid));
+  begun.push(async () => rmSync(mine, { force: true }));
+}
+
 let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => {
   if (ending) return;
@@ -28,6 +39,7 @@ try {
   prepareWeb();
   let databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) {
+    holdFolder();
     const database = await startDatabase(join(data, 'database'));
     begun.push(database.stop);
     databaseUrl = database.url;
