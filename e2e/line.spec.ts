@@ -110,13 +110,13 @@ test('two people on one bill: the second is told, nothing is overwritten', async
   await one.getByRole('row').filter({ hasText: 'Greenbough' }).click();
   await one.waitForURL(/\/bills\/[0-9a-f-]{36}/);
   const url = one.url();
-  await expect(one.getByLabel('Terms')).toBeVisible();
+  await expect(one.getByRole('textbox', { name: 'Terms' })).toBeVisible();
   const other = await browser.newContext();
   const tobias = await other.newPage();
   await signIn(tobias, 'Tobias Fenn');
   await tobias.route('**/api/live', (route) => route.abort());
   await tobias.goto(url);
-  await expect(tobias.getByLabel('Terms')).toBeVisible();
+  await expect(tobias.getByRole('textbox', { name: 'Terms' })).toBeVisible();
   await one.getByLabel('Order', { exact: true }).fill('PO-9001');
   await one.keyboard.press('Enter');
   await expect(one.getByRole('status')).toHaveText('Saved');
