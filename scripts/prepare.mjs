@@ -7,8 +7,8 @@ import { installPackages, Stop } from './system.mjs';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
-function run(command, args, failure) {
-  const done = spawnSync(command, args, { cwd: root, encoding: 'utf8' });
+function run(command, args, failure, env = {}) {
+  const done = spawnSync(command, args, { cwd: root, encoding: 'utf8', env: { ...process.env, ...env } });
   if (done.status !== 0) throw new Stop(`${failure}\n${((done.stdout ?? '') + (done.stderr ?? '')).split('\n').slice(-15).join('\n')}`);
 }
 
@@ -40,7 +40,7 @@ export function prepareWeb() {
   const sources = Math.max(...['web', 'core', 'contract'].map((f) => newest(join(root, f))), statSync(join(root, 'package-lock.json')).mtimeMs);
   if (existsSync(stamp) && Number(readFileSync(stamp, 'utf8')) >= sources) return;
   console.log('Building the web application …');
-  run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', 'web', '--config', 'web/vite.config.ts', '--logLevel', 'error'], 'The web application could not be built.');
+  run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', 'web', '--config', 'web/vite.config.ts', '--logLevel', 'error'], 'The web application could not be built.', { NODE_ENV: 'production' });
   mkdirSync(dirname(stamp), { recursive: true });
   writeFileSync(stamp, String(sources));
 }

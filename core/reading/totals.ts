@@ -1,4 +1,4 @@
-import { dec, sum, zero, type Decimal } from '../money/index.ts';
+import { dec, type Decimal } from '../money/index.ts';
 import { textOf, union, type Mark, type Word } from '../page/index.ts';
 import { findLabels } from './labels.ts';
 import { totalBook, type TotalLabel } from './lexicon/index.ts';
@@ -174,5 +174,3 @@ export function legendOf(layout: Layout): Map<string, string> {
   }
   return legend;
 }
-
-export const total = (values: NamedAmount[]): Decimal => (values.length ? sum(values.map((v) => v.value)) : zero);

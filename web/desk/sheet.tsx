@@ -23,8 +23,10 @@ export function Sheet({ url, pages, marks, active, focus, onMark, onWord }: Prop
 
   useEffect(() => {
     const task = pdfjs.getDocument({ url, isEvalSupported: false, enableXfa: false, cMapUrl: '/pdf/cmaps/', cMapPacked: true, standardFontDataUrl: '/pdf/standard_fonts/' });
-    task.promise.then((doc) => { setPdf(doc); setNumber(1); }, () => setFailed(true));
-    return () => { setPdf(null); setFailed(false); void task.destroy(); };
+    // A load that was given up for another document must not speak for that one.
+    let gone = false;
+    task.promise.then((doc) => { if (!gone) { setPdf(doc); setNumber(1); } }, () => { if (!gone) setFailed(true); });
+    return () => { gone = true; setPdf(null); setFailed(false); void task.destroy(); };
   }, [url]);
   useEffect(() => { if (shown) setNumber(shown.page); }, [shown]);
   useEffect(() => {
