@@ -38,7 +38,7 @@ export function readDocument(pages: Page[]): Reading {
   };
   const lines = credit ? table.lines.map((l) => ({ ...l, amount: flip(l.amount), quantity: l.quantity?.value.startsWith('-') ? flip(l.quantity) : l.quantity, unitPrice: l.unitPrice?.value.startsWith('-') ? flip(l.unitPrice) : l.unitPrice })) : table.lines;
   const reading: Reading = {
-    pages: pages.map((p) => p.number), kind, header, supplierEmails: parties.supplierEmails,
+    pages: pages.map((p) => p.number), kind, kindConfidence: kindSure, header, supplierEmails: parties.supplierEmails,
     pricesIncludeTax: solution.includesTax, lines: proven(lines, solution),
     charges: solution.charges.map((c) => chargeOf(c, credit, solution.linesHold)),
     taxBreakdown: rows.map(({ rate, net, tax }) => ({ rate, net, tax })), flags: [],

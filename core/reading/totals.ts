@@ -122,7 +122,7 @@ function above(layout: Layout, row: LabelledRow, words: Word[], roles: Map<Total
 
 function rateIn(words: Word[], layout: Layout): string | null {
   for (let i = 0; i < words.length; i++) {
-    const rate = parsePercent(words[i]!.text, layout.style) ?? parsePercent(textOf(words.slice(i, i + 2)), layout.style) ?? parsePercent(textOf(words.slice(i, i + 3)), layout.style);
+    const rate = [1, 2, 3].map((n) => parsePercent(textOf(words.slice(i, i + n)).replace(/^[@(]\s*|[:;,)]+$/g, ''), layout.style)).find((found) => found !== null) ?? null;
     if (rate !== null && dec(rate.replace('-', '')).lte(30)) return rate.replace(/\.0+$|(?<=\.\d*[1-9])0+$/, '');
   }
   return null;

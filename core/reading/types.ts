@@ -27,6 +27,7 @@ export type HeaderField = (typeof headerFields)[number];
 export interface Reading {
   pages: number[];
   kind: Kind;
+  kindConfidence: number;
   header: Record<HeaderField, Read | null>;
   /** Other traces of the supplier, for matching with the master list. */
   supplierEmails: string[];
