@@ -6,10 +6,14 @@ interface Placed { kind: ColumnKind; title: string; right: boolean; x0: number; 
 
 const shares: Record<ColumnKind, number> = { position: 5, code: 13, description: 38, quantity: 10, unit: 8, price: 12, discount: 9, rate: 8, amount: 15 };
 
-function placed(s: Sheet): Placed[] {
-  const all = s.look.columns.reduce((t, c) => t + shares[c.kind], 0);
+/** Columns side by side: each at least as wide as its heading and its widest value, the description takes what is left. */
+function placed(s: Sheet, c: Content): Placed[] {
+  const { look } = s, gap = 8;
+  const need = (kind: ColumnKind, title: string): number => Math.max(s.measure(look.capitals ? title.toUpperCase() : title, look.size - 0.5, true), ...(kind === 'description' ? [60] : c.lines.map((l, i) => s.measure(valueOf(s, c, l, kind, i))))) + gap;
+  const least = look.columns.map((col) => (col.kind === 'description' ? need(col.kind, col.title) : Math.max(need(col.kind, col.title), ((s.right - s.left) * shares[col.kind]) / 130)));
+  const spare = s.right - s.left - least.reduce((t, w) => t + w, 0);
   let x = s.left;
-  return s.look.columns.map((c) => { const x0 = x; x += ((s.right - s.left) * shares[c.kind]) / all; return { ...c, x0: x0 + 2, x1: x - 6 }; });
+  return look.columns.map((col, i) => { const x0 = x; x += least[i]! + (col.kind === 'description' ? spare : 0); return { ...col, x0: x0 + 2, x1: x - 6 }; });
 }
 
 function put(s: Sheet, c: Placed, text: string, style: { bold?: boolean; white?: boolean; size?: number } = {}): void {
@@ -49,7 +53,7 @@ function heading(s: Sheet, columns: Placed[]): void {
 
 /** Draws the line table over as many pages as it takes. */
 export function drawTable(s: Sheet, c: Content, r: Random): void {
-  const { look } = s, columns = placed(s);
+  const { look } = s, columns = placed(s, c);
   const description = columns.find((x) => x.kind === 'description')!, amount = columns.find((x) => x.kind === 'amount')!;
   s.y += 10;
   heading(s, columns);

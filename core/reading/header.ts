@@ -165,27 +165,3 @@ export function readDueDate(layout: Layout, order: DateOrder, issued: Read | nul
   return { value: counted, mark: terms!.mark, confidence: Math.min(0.95, issued!.confidence, terms!.confidence + 0.1), proof: `${terms!.value} from ${issued!.value}` };
 }
 
-/** ISO code in words near the totals, else the sign that stands most often with amounts. */
-export function readCurrency(layout: Layout): Read | null {
-  const words = layout.rows.flatMap((row) => row.words.map((word) => ({ word, row })));
-  const votes = new Map<string, { score: number; mark: Mark }>();
-  const vote = (code: string, score: number, row: LabelledRow, word: Word) => {
-    const old = votes.get(code);
-    votes.set(code, { score: (old?.score ?? 0) + score, mark: old?.mark ?? markOf(row.page, [word]) });
-  };
-  for (const { word, row } of words) {
-    const code = /(?<![A-Z])(GBP|EUR|USD|JPY|CHF|SEK|DKK|NOK|CAD|AUD|PLN|CZK)(?![A-Z])/.exec(word.text)?.[1];
-    if (code) vote(code, 3, row, word);
-    const sign = /[£€¥]|\$/.exec(word.text)?.[0];
-    if (sign) vote({ '£': 'GBP', '€': 'EUR', $: 'USD', '¥': 'JPY' }[sign]!, 1, row, word);
-    if (/^(sterling|dollars|euros?|yen)[.,]?$/i.test(word.text)) vote(/^s/i.test(word.text) ? 'GBP' : /^d/i.test(word.text) ? 'USD' : /^e/i.test(word.text) ? 'EUR' : 'JPY', 2, row, word);
-  }
-  const ranked = [...votes].sort((a, b) => b[1].score - a[1].score);
-  if (ranked[0]) {
-    const [value, { mark, score }] = ranked[0];
-    const rival = ranked[1]?.[1].score ?? 0;
-    return { value, mark, confidence: rival * 2 > score ? 0.7 : 0.98, proof: null };
-  }
-  if (/\bVAT\b/.test(layout.text) && /\b[A-Z]{1,2}\d{1,2}[A-Z]? \d[A-Z]{2}\b/.test(layout.text)) return { value: 'GBP', mark: null, confidence: 0.85, proof: null };
-  return null;
-}

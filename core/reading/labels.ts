@@ -1,15 +1,10 @@
 import { union, type Box, type Word } from '../page/index.ts';
+import { tokensOf } from './lexicon/tokens.ts';
 import type { Phrase, PhraseBook } from './lexicon/index.ts';
 
 export interface Found<Role> { role: Role; weak: boolean; /** Index of the first and last word. */ from: number; to: number; words: Word[]; box: Box; text: string }
 
 interface Token { text: string; word: number }
-
-/** A word as it stands in the lexicon: lower case, no accents, no punctuation; "Rate/kg" is two tokens. */
-export function tokensOf(text: string): string[] {
-  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/['’]/g, "'").split(/[/|·:@]+/)
-    .map((part) => part.replace(/[^\p{L}\p{N}#%£€$°]/gu, '')).filter(Boolean);
-}
 
 // Words further apart than this many text heights belong to different labels: "Date    Due date" is not "date due".
 const widest = 1.3;

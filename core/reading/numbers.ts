@@ -5,8 +5,14 @@ export type DecimalSign = '.' | ',';
 
 export interface NumberStyle { decimal: DecimalSign }
 
-const symbols = '£$€¥';
-const shape = new RegExp(`^([-−–(]?)\\s*(?:[${symbols}]|GBP|EUR|USD|JPY|CHF|SEK)?\\s*([-−–(]?)\\s*(\\d[\\d.,'’\\u00a0 ]*|\\.\\d+)\\s*(?:[${symbols}]|GBP|EUR|USD|JPY|CHF|SEK|kr)?\\s*(\\)|[-−–]|CR)?\\s*$`, 'i');
+/** Currency codes and signs as they stand beside amounts. */
+export const currencySigns: Record<string, string> = { '£': 'GBP', '€': 'EUR', $: 'USD', '¥': 'JPY', '円': 'JPY', kr: 'SEK', 'kr.': 'SEK', 'Fr.': 'CHF', SFr: 'CHF', zł: 'PLN', Kč: 'CZK' };
+export const currencyCodes = ['GBP', 'EUR', 'USD', 'JPY', 'CHF', 'SEK', 'DKK', 'NOK', 'CAD', 'AUD', 'PLN', 'CZK'];
+const money = `(?:${[...currencyCodes, 'US\\$', '[£€$¥円]', 'kr\\.?', 'SFr\\.?', 'Fr\\.', 'zł', 'Kč'].join('|')})`;
+const currencyWord = new RegExp(`^[-−–(]?${money}[:.]?$`, 'i');
+/** True for a word that is nothing but a currency: "£", "EUR", "kr". */
+export const isCurrency = (text: string): boolean => currencyWord.test(text);
+const shape = new RegExp(`^([-−–(]?)\\s*${money}?\\s*([-−–(]?)\\s*(\\d[\\d.,'’\\u00a0 ]*|\\.\\d+)\\s*${money}?\\s*(\\)|[-−–]|CR)?\\s*$`, 'i');
 
 /**
  * The number a piece of text is, as a plain decimal string ("1234.50", "-256.89"), or null.

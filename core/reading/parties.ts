@@ -1,10 +1,17 @@
 import { union, type Mark, type Segment, type Word } from '../page/index.ts';
+import { columnBook, fieldBook, kindBook, totalBook, type PhraseBook } from './lexicon/index.ts';
 import { bareTaxId, findEmails, findIbans, findTaxIds, squash } from './identifiers.ts';
+import { findLabels } from './labels.ts';
 import type { LabelledRow, Layout } from './layout.ts';
 import type { Read } from './types.ts';
 
-const legalForm = /(?:^|[\s,])(ltd|limited|plc|llp|llc|inc|corp|co|gmbh|ag|kg|ohg|ug|b\.?v|n\.?v|s\.?a\.?r\.?l|sarl|sas|s\.?a|s\.?r\.?l|s\.?p\.?a|ab|a\.?s|oy|cic|kk|k\.k|s\.?l)\.?$/i;
-const address = /\b(road|street|lane|avenue|row|place|yard|court|house|farm|mill|park|way|square|building|unit|depot|box|rue|straat|dijk|weg|laan|kade|strasse|route|chemin)\b|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}\b/i;
+// Legal forms of the countries whose languages are read, as they end a firm's name.
+const legalForm = new RegExp(`(?:^|[\\s,])(${[
+  'ltd|limited|plc|llp|llc|lp|inc|incorporated|corp|corporation|co|company|cic|& sons|& co|& partners',
+  'gmbh|mbh|ag|kg|kgaa|ohg|ug|gbr|e\\.?k|e\\.?g|& söhne', 'b\\.?v|n\\.?v|v\\.?o\\.?f|c\\.?v|& zonen', 's\\.?a\\.?r\\.?l|s\\.?a\\.?s|s\\.?a|eurl|sasu|s\\.?n\\.?c|sci|scop|& fils|& cie',
+  's\\.?l|s\\.?l\\.?u|s\\.?coop|s\\.?c', 's\\.?r\\.?l|s\\.?r\\.?l\\.?s|s\\.?p\\.?a|& figli', 'ab|hb|kb|aktiebolag|& söner', 'a\\.?s|oy|aps|kk|k\\.k',
+].join('|')})\\.?$`, 'i');
+const address = /\b(road|street|lane|avenue|row|place|yard|court|house|farm|mill|park|way|square|building|unit|depot|box|rue|straat|dijk|weg|laan|kade|strasse|straße|gasse|route|chemin|allée|calle|avenida|plaza|via|corso|piazza|viale|gatan|vägen|postfach|postbus|apartado)\b|\p{L}(straße|strasse|gasse|weg|straat|laan|dijk|gatan|vägen) \d|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}\b/iu;
 const postcode = /\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}(-\d{4})?\b/;
 const notAName = /[@:]|\d{3}|\b(page|invoice|credit note|tel|telephone|phone|fax|email|vat|www|statement|date|total|terms|factuur|facture|rechnung|number|order|united kingdom|since)\b/i;
 
@@ -12,6 +19,8 @@ const mark = (s: Segment, words: Word[] = s.words): Mark => ({ page: s.page, ...
 const read = (value: string, m: Mark | null, confidence: number): Read => ({ value, mark: m, confidence, proof: null });
 /** Pieces of a segment parted by bars, dots or commas before an address: "Hobbet Ltd | Depot 9, …". */
 const pieces = (text: string): string[] => text.split(/\s+[|·•–-]\s+/);
+/** True when the words are nothing but a label or a title. */
+const isLabel = (words: Word[]): boolean => [kindBook, fieldBook, totalBook, columnBook].some((book) => findLabels<string>(words, book as PhraseBook<string>).some((l) => l.from === 0 && words.slice(l.to + 1).every((w) => !/\p{L}{2}/u.test(w.text))));
 const nameOf = (text: string): string => text.replace(/^(the )?(trading as|t\/a)\s+/i, '').replace(/[,;.]+$/, (end) => (/(inc|ltd|b\.v|n\.v|co|s\.a|s\.r\.l|k\.k)\.$/i.test(text) ? end.replace(/[,;]/g, '') : '')).trim();
 
 export interface Parties { supplierName: Read | null; buyerName: Read | null; supplierTaxId: Read | null; supplierIban: Read | null; supplierEmails: string[] }
@@ -77,7 +86,7 @@ function supplierCandidates(layout: Layout, emails: string[], buyer: string | nu
     found.push({ name, segment, score });
   };
   for (const row of layout.rows) {
-    for (const segment of row.segments) for (const piece of pieces(segment.text)) {
+    for (const segment of row.segments) if (!isLabel(segment.words)) for (const piece of pieces(segment.text)) {
       consider(piece, segment, row, 0);
       if (piece.includes(',')) consider(piece.split(',')[0]!, segment, row, -0.5);
     }
@@ -101,17 +110,21 @@ function sharesStart(name: string, domain: string): boolean {
   return n >= 5 && name.slice(0, n) === domain.slice(0, n);
 }
 
+/** A text with its IBANs blanked out: their letters and digits also have the shape of tax numbers. */
+function withoutIbans(text: string): string {
+  return findIbans(text.toUpperCase()).reduce((rest, hit) => rest.slice(0, hit.index) + ' '.repeat(hit.length) + rest.slice(hit.index + hit.length), text.toUpperCase());
+}
+
 function supplierTaxId(layout: Layout): Read | null {
   const found: { read: Read; score: number }[] = [];
   for (const row of layout.rows) {
-    const customer = row.fields.filter((f) => f.role === 'otherReference' && /vat|tax/.test(f.text));
-    const segmentsText = row.segments.map((s) => ({ s, text: s.text }));
-    for (const { s, text } of segmentsText) {
-      if (customer.some((c) => s.words.includes(c.words[0]!)) || /\b(customer|your|client|buyer|uw)\b/i.test(text)) continue;
-      for (const id of findTaxIds(text.toUpperCase())) {
-        const labelled = /\b(vat|btw|tax|tva|ust|mwst|iva|moms|registration)\b/i.test(text) || row.fields.some((f) => f.role === 'taxId');
-        const above = layout.rows[row.index - 1]?.fields.some((f) => f.role === 'taxId');
-        if (labelled || above) found.push({ read: read(id.taxId, mark(s), 0.96), score: 2 });
+    const customer = row.fields.filter((f) => f.role === 'buyerTaxId');
+    const above = layout.rows[row.index - 1]?.fields.some((f) => f.role === 'taxId');
+    for (const s of row.segments) {
+      if (customer.some((c) => s.words.includes(c.words[0]!)) || (/\b(customer|your|client|buyer|uw|ihre|votre|vs|vostra|su|ert)\b/i.test(s.text) && !row.fields.some((f) => f.role === 'taxId'))) continue;
+      for (const id of findTaxIds(withoutIbans(s.text))) {
+        const labelled = /\b(vat|btw|tax|tva|ust\S*|mwst|p?iva|moms\S*|nif|cif|registration)\b/i.test(s.text) || row.fields.some((f) => f.role === 'taxId');
+        found.push({ read: read(id.taxId, mark(s), labelled || above ? 0.96 : 0.7), score: labelled ? 2 : above ? 1.5 : 0.5 });
       }
     }
     for (const label of row.fields.filter((f) => f.role === 'taxId' && !f.weak)) {

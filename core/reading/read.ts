@@ -1,13 +1,14 @@
 import { dec } from '../money/index.ts';
 import type { Page } from '../page/index.ts';
-import { dateOrderOf, readCurrency, readDate, readDueDate, readInvoiceNumber, readLooseDate, readPurchaseOrder, readTerms } from './header.ts';
+import { readCurrency } from './currency.ts';
+import { dateOrderOf, readDate, readDueDate, readInvoiceNumber, readLooseDate, readPurchaseOrder, readTerms } from './header.ts';
 import { kindOf } from './kind.ts';
 import { layOut } from './layout.ts';
 import { readParties } from './parties.ts';
-import { solve, type Solution } from './solve.ts';
+import { namedAmounts, type NamedAmount } from './amounts.ts';
+import { judge, type Verdict } from './judge.ts';
 import { readTable } from './table/index.ts';
-import { rateExplainsTax } from './taxcheck.ts';
-import { legendOf, namedAmounts, taxRows, type NamedAmount } from './totals.ts';
+import { legendOf, taxRows } from './taxtable.ts';
 import type { HeaderField, Read, ReadCharge, Reading, ReadLine } from './types.ts';
 
 /** Below this a value is flagged for a person to look at. */
@@ -21,7 +22,7 @@ export function readDocument(pages: Page[]): Reading {
   const layout = layOut(pages);
   const { kind, confidence: kindSure } = kindOf(layout);
   const parties = readParties(layout);
-  const currency = readCurrency(layout);
+  const currency = readCurrency(layout, [parties.supplierIban, parties.supplierTaxId]);
   const order = dateOrderOf(layout);
   const invoiceNumber = readInvoiceNumber(layout, kind);
   const issueDate = readDate(layout, ['issueDate'], order) ?? readLooseDate(layout, order, invoiceNumber?.mark ?? null);
@@ -29,9 +30,9 @@ export function readDocument(pages: Page[]): Reading {
   const dueDate = readDueDate(layout, order, issueDate, paymentTerms, kind);
   const table = readTable(layout, currency?.value ?? 'GBP', legendOf(layout));
   const rows = taxRows(layout, table);
-  const solution = solve(namedAmounts(layout, table), rows, table.lines);
-  const credit = kind === 'credit-note' && solution.gross?.value.isNegative() === true;
-  const totals = totalsOf(solution, credit);
+  const verdict = judge(namedAmounts(layout, table), rows, table.lines);
+  const credit = kind === 'credit-note' && verdict.gross?.value.isNegative() === true;
+  const totals = totalsOf(verdict, credit);
   const header: Record<HeaderField, Read | null> = {
     supplierName: parties.supplierName, supplierTaxId: parties.supplierTaxId, supplierIban: parties.supplierIban, buyerName: parties.buyerName,
     invoiceNumber, issueDate, dueDate, paymentTerms, currency, purchaseOrder: readPurchaseOrder(layout), ...totals,
@@ -39,19 +40,19 @@ export function readDocument(pages: Page[]): Reading {
   const lines = credit ? table.lines.map((l) => ({ ...l, amount: flip(l.amount), quantity: l.quantity?.value.startsWith('-') ? flip(l.quantity) : l.quantity, unitPrice: l.unitPrice?.value.startsWith('-') ? flip(l.unitPrice) : l.unitPrice })) : table.lines;
   const reading: Reading = {
     pages: pages.map((p) => p.number), kind, kindConfidence: kindSure, header, supplierEmails: parties.supplierEmails,
-    pricesIncludeTax: solution.includesTax, lines: proven(lines, solution),
-    charges: solution.charges.map((c) => chargeOf(c, credit, solution.linesHold)),
+    pricesIncludeTax: verdict.includesTax, lines: proven(lines, verdict),
+    charges: verdict.charges.map((c) => chargeOf(c, credit, verdict.proofs.lines)),
     taxBreakdown: rows.map(({ rate, net, tax }) => ({ rate, net, tax })), flags: [],
   };
-  reading.flags = kind === 'other' ? (kindSure < sure ? ['kind'] : []) : flagsOf(reading, solution, kindSure, rateExplainsTax(solution, rows, table.lines));
+  reading.flags = kind === 'other' ? (kindSure < sure ? ['kind'] : []) : flagsOf(reading, verdict, kindSure);
   return reading;
 }
 
 const flip = (read: Read): Read => ({ ...read, value: dec(read.value).negated().toFixed(read.value.split('.')[1]?.length ?? 0) });
 
-function totalsOf(s: Solution, credit: boolean): Pick<Record<HeaderField, Read | null>, 'netTotal' | 'taxTotal' | 'grossTotal'> {
+function totalsOf(s: Verdict, credit: boolean): Pick<Record<HeaderField, Read | null>, 'netTotal' | 'taxTotal' | 'grossTotal'> {
   const places = s.gross ? s.gross.text.split('.')[1]?.length ?? 0 : 2;
-  const proof = s.totalHolds && s.net && s.tax && s.gross ? `${s.net.value.toFixed(places)} + ${s.tax.value.toFixed(places)} = ${s.gross.value.toFixed(places)}` : s.linesHold ? 'the lines add up to it' : null;
+  const proof = s.proofs.total ?? s.proofs.lines;
   const confidence = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross') => (proof ? 0.99 : Math.min(0.6, 0.3 + 0.3 * (amount?.roles.get(role) ?? 0)));
   const value = (amount: NamedAmount) => (credit ? amount.value.negated() : amount.value).toFixed(amount.text.split('.')[1]?.length ?? 0);
   const read = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross'): Read | null => amount && { value: value(amount), mark: amount.mark, confidence: confidence(amount, role), proof };
@@ -62,15 +63,15 @@ function totalsOf(s: Solution, credit: boolean): Pick<Record<HeaderField, Read |
   };
 }
 
-function chargeOf(amount: NamedAmount, credit: boolean, holds: boolean): ReadCharge {
+function chargeOf(amount: NamedAmount, credit: boolean, proof: string | null): ReadCharge {
   const value = (credit ? amount.value.negated() : amount.value).toFixed(amount.text.split('.')[1]?.length ?? 0);
-  return { label: amount.label.replace(/[:\s£$€]+$/, ''), amount: { value, mark: amount.mark, confidence: holds ? 0.97 : 0.6, proof: holds ? 'lines + charges = net' : null } };
+  return { label: amount.label.replace(/[:\s£$€]+$/, ''), amount: { value, mark: amount.mark, confidence: proof ? 0.97 : 0.6, proof: proof } };
 }
 
 /** Lines that are part of a sum that holds are proven by it. */
-function proven(lines: ReadLine[], s: Solution): ReadLine[] {
+function proven(lines: ReadLine[], s: Verdict): ReadLine[] {
   if (!s.linesHold) return lines;
-  return lines.map((l) => ({ ...l, amount: { ...l.amount, confidence: Math.max(l.amount.confidence, 0.985), proof: l.amount.proof ?? 'the lines add up' } }));
+  return lines.map((l) => ({ ...l, amount: { ...l.amount, confidence: Math.max(l.amount.confidence, 0.985), proof: l.amount.proof ?? s.proofs.lines } }));
 }
 
 const paths: Record<HeaderField, string> = {
@@ -79,7 +80,7 @@ const paths: Record<HeaderField, string> = {
 };
 
 /** The paths a person should look at: what is unsure, what is missing and needed, and what stands in a sum that does not hold. */
-function flagsOf(r: Reading, s: Solution, kindSure: number, taxExplained: boolean): string[] {
+function flagsOf(r: Reading, s: Verdict, kindSure: number): string[] {
   const flags: string[] = [];
   if (kindSure < sure) flags.push('kind');
   for (const field of Object.keys(paths) as HeaderField[]) {
@@ -89,7 +90,7 @@ function flagsOf(r: Reading, s: Solution, kindSure: number, taxExplained: boolea
   for (const needed of ['supplierName', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal'] as const) if (!r.header[needed]) flags.push(paths[needed]);
   if (r.lines.length === 0) flags.push('lines');
   if (!s.totalHolds) flags.push('netTotal', 'taxTotal', 'grossTotal');
-  else if (!taxExplained) flags.push('taxTotal', 'grossTotal');
+  else if (!s.rateHolds) flags.push('taxTotal', 'grossTotal');
   if (s.totalHolds && !s.linesHold && r.lines.length > 0) flags.push('lines', 'netTotal');
   for (const [i, line] of r.lines.entries()) {
     if (line.quantity && line.unitPrice && !line.quantity.proof) flags.push(`lines[${i}].quantity`, `lines[${i}].unitPrice`);

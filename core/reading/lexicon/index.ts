@@ -1,5 +1,11 @@
 import { en } from './en.ts';
-import { de, es, fr, it, nl, sv } from './others.ts';
+import { de } from './de.ts';
+import { es } from './es.ts';
+import { fr } from './fr.ts';
+import { it } from './it.ts';
+import { nl } from './nl.ts';
+import { sv } from './sv.ts';
+import { tokensOf } from './tokens.ts';
 import type { Lexicon } from './types.ts';
 
 export type { FieldLabel, ColumnLabel, TotalLabel, KindLabel } from './types.ts';
@@ -17,10 +23,9 @@ function book<Role extends string>(pick: (lexicon: Lexicon) => Partial<Record<Ro
     for (const [role, phrases] of Object.entries(pick(lexicon)) as [Role, string[]][])
       for (const raw of phrases) {
         const weak = raw.startsWith('?');
-        const text = weak ? raw.slice(1) : raw;
-        if (seen.has(text)) continue;
-        seen.add(text);
-        const tokens = text.split(' ');
+        const tokens = (weak ? raw.slice(1) : raw).split(' ').flatMap(tokensOf);
+        if (tokens.length === 0 || seen.has(tokens.join(' '))) continue;
+        seen.add(tokens.join(' '));
         const list = map.get(tokens[0]!) ?? [];
         list.push({ tokens, role, weak });
         map.set(tokens[0]!, list.sort((a, b) => b.tokens.length - a.tokens.length));

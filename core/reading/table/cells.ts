@@ -1,5 +1,7 @@
 import type { Word } from '../../page/index.ts';
+import { findLabels } from '../labels.ts';
 import type { LabelledRow } from '../layout.ts';
+import { columnBook } from '../lexicon/index.ts';
 import type { Column } from './heading.ts';
 
 /** A row's words by column index. */
@@ -32,6 +34,19 @@ function misfit(x0: number, x1: number, column: Column): number {
   const edge = Math.min(Math.abs(x0 - column.x0), Math.abs(x1 - column.x1), Math.abs((x0 + x1 - column.x0 - column.x1) / 2));
   const apart = Math.max(0, column.x0 - x1, x0 - column.x1);
   return edge + apart * 2;
+}
+
+/** "Item number: X Description: Y" inside one run: each part by its label. */
+export function inlineParts(words: Word[]): { code: Word[]; description: Word[] } | null {
+  const labels = findLabels(words, columnBook).filter((l) => words[l.to]!.text.endsWith(':') || words[l.to + 1]?.text === ':');
+  const code = labels.find((l) => l.role === 'code');
+  const description = labels.find((l) => l.role === 'description' && l !== code);
+  if (!code || !description) return null;
+  const value = (label: typeof code): Word[] => {
+    const next = labels.find((l) => l.from > label.to);
+    return words.slice(label.to + 1, next ? next.from : words.length).filter((w) => w.text !== ':');
+  };
+  return { code: value(code), description: value(description) };
 }
 
 /** Puts each word of a row under the column it belongs to. */

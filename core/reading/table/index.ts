@@ -1,7 +1,5 @@
 import { dec, sum } from '../../money/index.ts';
 import { textOf, union, type Word } from '../../page/index.ts';
-import { findLabels } from '../labels.ts';
-import { columnBook } from '../lexicon/index.ts';
 import type { Layout } from '../layout.ts';
 import type { Read, ReadLine } from '../types.ts';
 import type { Cells } from './cells.ts';
@@ -29,10 +27,10 @@ export function readTable(layout: Layout, currency: string, legend: ReadonlyMap<
 }
 
 function readUnder(layout: Layout, heading: Heading, headings: Heading[], currency: string, legend: ReadonlyMap<string, string>): Table {
-  const coarse = rowsBelow(layout, heading, headings, heading.columns).map((r) => r.cells);
+  const coarse = rowsBelow(layout, heading, headings, heading.columns);
   // Rows with three filled cells and a price are surely lines; totals have two.
   const telling = (cells: Cells): boolean => cells.filter((words) => words.length > 0).length >= 3 && cells.some((words) => numberCell(words, layout.style)?.decimals ?? false);
-  const priced = coarse.filter(telling);
+  const priced = coarse.filter((r) => telling(r.cells));
   const refined = refineEdges(heading.columns, priced);
   const rows = rowsBelow(layout, heading, headings, refined);
   const columns = settleText(refined, rows.map((r) => r.cells).filter(telling));
@@ -53,7 +51,7 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
   const open: string[] = [];
   for (const [i, r] of rows.entries()) {
     const amount = amountOf(r);
-    if (i > lastProven && isTotalRow(r, product) && amount) { end = i; break; }
+    if (i > lastProven && (isTotalRow(r, product) && (amount || endsTable(r)) || headsTotals(r, rows[i + 1]))) { end = i; break; }
     // A bare amount that is the sum of the rows above it is their total, whatever it is called.
     if (i > lastProven && amount && open.length > 1 && !number(r, product.quantity) && sum(open.map((v) => dec(v))).eq(amount.value)) { end = i; break; }
     if (amount && !isTotalRow(r, product)) open.push(amount.value);
@@ -68,22 +66,19 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
   return { lines, columns, rest: rows.filter((r) => r.row.index > lastLine), product, firstRow: heading.first, lastRow: lastLine };
 }
 
+const totalRoles = new Set(['net', 'gross', 'tax', 'goods']);
+const printedAmount = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;
+
+/** A total whose amount stands under no column of the table: "Totaal excl. btw   83.166,63" in a block of its own. */
+const endsTable = ({ row }: TableRow): boolean => row.words.some((w) => printedAmount.test(w.text)) && row.totals.some((t) => totalRoles.has(t.role) && t.from === 0);
+
+/** A row of headings over boxes of totals. */
+const headsTotals = ({ row }: TableRow, next: TableRow | undefined): boolean => row.totals.filter((t) => totalRoles.has(t.role)).length >= 2 && !row.words.some((w) => printedAmount.test(w.text))
+  && next !== undefined && next.row.page === row.page && next.row.y - row.y < 2.6 * row.h && next.row.words.filter((w) => printedAmount.test(w.text)).length >= 2;
+
 function perOf(r: TableRow, product: Product, layout: Layout): number {
   if (product.perColumn === null) return product.per;
   return Number(numberCell(r.cells[product.perColumn]!, layout.style)?.value ?? 1) || 1;
-}
-
-/** "Item number: X Description: Y" inside one run: the parts by their labels. */
-function inlineParts(words: Word[]): { code: Word[]; description: Word[] } | null {
-  const labels = findLabels(words, columnBook).filter((l) => words[l.to]!.text.endsWith(':'));
-  const code = labels.find((l) => l.role === 'code');
-  const description = labels.find((l) => l.role === 'description' && l !== code);
-  if (!code || !description) return null;
-  const value = (label: typeof code): Word[] => {
-    const next = labels.find((l) => l.from > label.to);
-    return words.slice(label.to + 1, next ? next.from : words.length);
-  };
-  return { code: value(code), description: value(description) };
 }
 
 function lineOf(record: TableRecord, columns: Column[], product: Product, layout: Layout, currency: string, legend: ReadonlyMap<string, string>): ReadLine {
@@ -92,7 +87,6 @@ function lineOf(record: TableRecord, columns: Column[], product: Product, layout
   const cell = (i: number | null) => (i === null || i < 0 ? null : numberCell(anchor.cells[i]!, layout.style));
   const read = (value: string, words: Word[], confidence: number): Read => ({ value, mark: words.length ? { page, ...union(words) } : null, confidence, proof: null });
   const text = (words: Word[], confidence: number): Read | null => (words.length ? read(textOf(words), words, confidence) : null);
-  const inline = inlineParts(record.description);
   const quantity = cell(product.quantity), price = cell(product.price), amount = cell(product.amount)!, discount = cell(product.discount);
   const per = perOf(anchor, product, layout);
   const rebate = discount?.value.replace('-', '') ?? null;
@@ -101,14 +95,14 @@ function lineOf(record: TableRecord, columns: Column[], product: Product, layout
   const own = (r: Read | null): Read | null => (r && proven ? { ...r, confidence: 0.995, proof: sentence } : r);
   const unitColumn = columns.findIndex((c, i) => c.role === 'unit' && i !== product.quantity);
   const unitWords = unitColumn >= 0 ? anchor.cells[unitColumn]! : quantity?.unitWords ?? [];
-  const codeWords = inline?.code ?? record.code;
+  const codeWords = record.code;
   const taxColumn = columns.findIndex((c, i) => c.role === 'taxRate' && i !== product.price);
   const taxWords = taxColumn >= 0 ? anchor.cells[taxColumn]! : [];
   const taxText = textOf(taxWords);
   const rate = cell(taxColumn)?.value ?? legend.get(taxText.toUpperCase()) ?? null;
   return {
     code: text(codeWords, 0.95),
-    description: text(inline?.description ?? record.description, 0.94),
+    description: text(record.description, 0.94),
     quantity: quantity ? own(read(quantity.value, quantity.words, proven ? 0.99 : 0.75)) : null,
     unit: unitWords.length && /\p{L}/u.test(textOf(unitWords)) ? text(unitWords, 0.9) : quantity?.unit ? read(quantity.unit, quantity.words, 0.9) : null,
     unitPrice: price ? own(read(price.value, price.words, proven ? 0.99 : 0.75)) : null,

@@ -1,10 +1,11 @@
 import type { Word } from '../../page/index.ts';
 import type { LabelledRow, Layout } from '../layout.ts';
-import { cellsOf, type Cells } from './cells.ts';
+import { cellsOf, inlineParts, type Cells } from './cells.ts';
 import type { Column, Heading } from './heading.ts';
 import type { Product } from './roles.ts';
 
-export interface TableRow { row: LabelledRow; cells: Cells }
+/** `drift` is how far the columns of the row's page stand from those of the first: left and right edge of each. `code` stands inside a text run. */
+export interface TableRow { row: LabelledRow; cells: Cells; code: Word[]; drift: { x0: number; x1: number }[] | null }
 /** One line of the bill: its anchor (the row with the amount) and the words of its description over all its rows. */
 export interface TableRecord { anchor: TableRow; description: Word[]; code: Word[] }
 
@@ -17,13 +18,16 @@ export function rowsBelow(layout: Layout, heading: Heading, headings: Heading[],
   const repeats = headings.filter((h) => h.page !== heading.page && h.columns.map((c) => c.role).join() === signature);
   for (const row of layout.rows) {
     if (row.page < heading.page || (row.page === heading.page && row.index <= heading.last)) continue;
-    let columns = edges;
+    let drift: TableRow['drift'] = null;
     if (row.page !== heading.page) {
       const own = repeats.find((h) => h.page === row.page);
       if (own && row.index <= own.last) continue;
-      if (own && Math.abs(own.columns[0]!.x0 - heading.columns[0]!.x0) > 2) columns = own.columns;
+      if (own && own.columns.length === heading.columns.length) drift = heading.columns.map((c, i) => ({ x0: own.columns[i]!.x0 - c.x0, x1: own.columns[i]!.x1 - c.x1 }));
     }
-    rows.push({ row, cells: cellsOf(row, columns) });
+    const columns = drift ? edges.map((c, i) => ({ ...c, x0: c.x0 + drift[i]!.x0, x1: c.x1 + drift[i]!.x1 })) : edges;
+    const text = edges.findIndex((c) => c.role === 'description');
+    const inline = row.columns.length > 1 && text >= 0 ? inlineParts(row.words) : null;
+    rows.push({ row, drift, code: inline?.code ?? [], cells: inline ? columns.map((_, i) => (i === text ? inline.description : [])) : cellsOf(row, columns) });
   }
   return rows;
 }
@@ -42,10 +46,10 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
   const textColumn = columns.findIndex((c) => c.role === 'description');
   const codeColumn = columns.findIndex((c) => c.role === 'code');
   const text = (r: TableRow): Word[] => (textColumn >= 0 ? r.cells[textColumn]! : []);
-  const starts = (r: TableRow): boolean => columns.some((c, i) => (c.role === 'code' || c.role === 'position') && r.cells[i]!.length > 0);
+  const starts = (r: TableRow): boolean => columns.some((c, i) => (c.role === 'code' || c.role === 'position') && r.cells[i]!.length > 0) || r.code.length > 0;
   const anchors = body.filter(isAnchor);
   const bare = anchors.filter((a) => text(a).length === 0).length;
-  const codeless = codeColumn >= 0 ? anchors.filter((a) => a.cells[codeColumn]!.length === 0).length : 0;
+  const codeless = codeColumn >= 0 ? anchors.filter((a) => a.cells[codeColumn]!.length === 0).length : body.some((r) => r.code.length > 0) ? anchors.length : 0;
   const startsAbove = body.filter((r) => !isAnchor(r) && starts(r)).length >= anchors.length * 0.6 && (codeless > anchors.length * 0.5 || bare > anchors.length * 0.5);
   const above = bare > anchors.length * 0.5;
   const pitch = pitchOf(body, isAnchor);
@@ -74,7 +78,7 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
         rows.push(next);
       }
     }
-    return { anchor, description: rows.flatMap(text), code: codeColumn >= 0 ? rows.flatMap((r) => r.cells[codeColumn]!) : [] };
+    return { anchor, description: rows.flatMap(text), code: rows.flatMap((r) => (r.code.length ? r.code : codeColumn >= 0 ? r.cells[codeColumn]! : [])) };
   });
 }
 

@@ -1,6 +1,7 @@
 import { textOf } from '../../page/index.ts';
 import type { Cells } from './cells.ts';
 import type { Column } from './heading.ts';
+import type { TableRow } from './records.ts';
 
 interface Evidence { lefts: number[]; rights: number[]; texts: string[] }
 
@@ -18,14 +19,14 @@ function common(values: number[], tolerance: number): number | null {
  * Moves each column's edges to where its values line up: a centred heading says little about where its column starts.
  * `rows` are the cells of rows that carry an amount.
  */
-export function refineEdges(columns: Column[], rows: Cells[]): Column[] {
+export function refineEdges(columns: Column[], rows: Pick<TableRow, 'cells' | 'drift'>[]): Column[] {
   return columns.map((column, i) => {
     const evidence: Evidence = { lefts: [], rights: [], texts: [] };
-    for (const cells of rows) {
+    for (const { cells, drift } of rows) {
       const words = cells[i]!;
       if (words.length === 0) continue;
-      evidence.lefts.push(words[0]!.x);
-      evidence.rights.push(words[words.length - 1]!.x + words[words.length - 1]!.w);
+      evidence.lefts.push(words[0]!.x - (drift?.[i]?.x0 ?? 0));
+      evidence.rights.push(words[words.length - 1]!.x + words[words.length - 1]!.w - (drift?.[i]?.x1 ?? 0));
     }
     const left = common(evidence.lefts, 1.2), right = common(evidence.rights, 1.2);
     return { ...column, x0: left ?? column.x0, x1: right ?? column.x1 };
@@ -43,7 +44,7 @@ const codeLike = (text: string): boolean => /^[\p{L}\d./-]{2,20}$/u.test(text) &
 export function settleText(columns: Column[], rows: Cells[]): Column[] {
   const texts = columns.map((_, i) => rows.map((cells) => textOf(cells[i]!)).filter(Boolean));
   const share = (i: number, test: (text: string) => boolean): number => (texts[i]!.length >= rows.length * 0.3 && texts[i]!.length > 0 ? texts[i]!.filter(test).length / texts[i]!.length : 0);
-  const priced = columns.map((c, i) => (c.role === 'description' && share(i, money) > 0.5 ? { ...c, role: 'amount' as const } : c));
+  const priced = columns.map((c, i) => (c.role === 'description' && texts[i]!.length >= rows.length * 0.6 && share(i, money) > 0.5 ? { ...c, role: 'amount' as const } : c));
   const described = priced.flatMap((c, i) => (c.role === 'description' ? [i] : []));
   const wordy = columns.map((_, i) => i).filter((i) => ['description', 'other', 'quantity', 'code'].includes(priced[i]!.role)).sort((a, b) => share(b, lettered) - share(a, lettered));
   const labelled = described.find((i) => share(i, lettered) > 0.4) ?? null;

@@ -9,6 +9,9 @@ export interface Product { amount: number; quantity: number | null; price: numbe
 const perOf = (text: string): number => (/\b1[., ]?000\b/.test(text) ? 1000 : /\b100\b/.test(text) ? 100 : 1);
 const wanted = (columns: Column[], ...roles: Column['role'][]): number[] => roles.flatMap((role) => columns.flatMap((c, i) => (c.role === role ? [i] : [])));
 
+/** True for 1, 2, 3, …: a column headed "No." that counts the lines. */
+const counts = (values: (string | null)[]): boolean => values.filter((v) => v !== null).every((v, i) => v === String(i + 1));
+
 /**
  * Finds quantity, price, discount and amount by their arithmetic: of all columns that may be each, the combination whose product
  * is the amount on most rows; the headings decide between equals. Rows are cells by column.
@@ -43,7 +46,7 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
     }
   }
   if (best.proven === 0) {
-    best.quantity = wanted(columns, 'quantity')[0] ?? null;
+    best.quantity = wanted(columns, 'quantity')[0] ?? wanted(columns, 'position').find((i) => !counts(numbers.map((row) => row[i]?.value ?? null))) ?? null;
     best.price = wanted(columns, 'unitPrice')[0] ?? null;
     best.discount = wanted(columns, 'discount')[0] ?? null;
     if (best.price !== null) best.per = perOf(columns[best.price]!.text);

@@ -1,0 +1,33 @@
+import type { Lexicon } from './types.ts';
+
+export const es: Lexicon = {
+  fields: {
+    invoiceNumber: ['# de factura', '# factura', 'factura #', 'numero factura', 'factura numero', 'nuestra factura', '# documento', 'documento #', '# fra', 'fra #', '# de documento', 'serie y numero', '?factura', '?numero'], creditNumber: ['nota de credito #', 'abono #', '# de abono', '# abono', 'factura rectificativa #', '# de nota de credito', 'factura de abono #', '# nota de credito', '?abono'],
+    issueDate: ['fecha de factura', 'fecha factura', 'fecha de emision', 'fecha emision', 'fecha documento', 'fecha de expedicion', 'fecha de la factura', 'fecha del documento', 'fecha expedicion', 'emitida el', 'fecha fra', '?fecha'],
+    dueDate: ['fecha de vencimiento', 'vencimiento', 'pagar antes de', 'fecha vencimiento', 'pagar antes del', 'vence el', 'fecha limite de pago', 'fecha de pago', 'vencimientos', 'a pagar antes del', 'vto'],
+    purchaseOrder: ['pedido', '# de pedido', '# pedido', 'pedido #', 'su pedido', 'orden de compra', 'su pedido #', 'pedido de compra', 'pedido cliente', 'orden de compra #', '# orden de compra', 'oc #', 's pedido', 'pedido del cliente', '?su referencia', '?su ref', '?s ref', '?vuestra referencia'],
+    terms: ['condiciones de pago', 'forma de pago', 'terminos de pago', 'plazo de pago', 'condicion de pago', 'metodo de pago', 'medio de pago'], currency: ['moneda', 'divisa'],
+    taxId: ['nif', 'cif', 'nif iva', '# iva', 'nif cif', 'cif nif', '# iva intracomunitario', 'vat', 'id fiscal', 'identificacion fiscal', '# de identificacion fiscal', 'iva intracomunitario', '# identificacion fiscal'],
+    buyerTaxId: ['su nif', 'nif cliente', 'cif cliente', 'nif del cliente'],
+    billTo: ['facturar a', 'cliente', 'direccion de facturacion', 'facturado a', 'datos del cliente', 'datos de facturacion', 'direccion facturacion', 'destinatario', 'a la atencion de'], deliverTo: ['entregar en', 'direccion de entrega', 'enviar a', 'direccion de envio', 'lugar de entrega', 'entregar a', 'entregado en', 'enviado a', 'domicilio de entrega', 'direccion envio', 'direccion entrega', 'obra'],
+    otherDate: ['fecha de entrega', 'fecha de pedido', 'fecha del pedido', 'fecha entrega', 'fecha pedido', 'fecha de envio', 'fecha de operacion', 'fecha operacion', 'fecha albaran', 'periodo', 'fecha del albaran', 'fecha de servicio', 'entregado el'],
+    otherReference: ['# cliente', '# de cliente', 'codigo cliente', 'codigo de cliente', 'cliente #', 'cod cliente', 'albaran', 'albaran #', '# albaran', '# de albaran', 'nuestra ref', 'nuestra referencia', 'n ref', 'pagina', 'pag', 'proyecto', 'contrato', 'contrato #', 'presupuesto #', 'comercial', 'agente', 'vendedor', 'factura rectificada', 'factura original', 'rectifica', 'cuenta', '# cuenta', '# de cuenta', 'registro mercantil'],
+  },
+  columns: {
+    code: ['codigo', 'referencia', 'ref', 'articulo', 'cod', 'codigo articulo', 'cod articulo', 'cod art', '# articulo', 'ref articulo'], position: ['pos', 'linea', 'lin'], description: ['descripcion', 'concepto', 'articulo', 'detalle', 'descripcion del articulo', 'producto', 'denominacion', 'servicio', 'conceptos', 'descripcion articulo'],
+    quantity: ['cantidad', 'cant', 'unidades', 'horas', 'uds', 'udes', 'cdad', 'cant entregada', 'dias'], otherQuantity: ['pedida', 'pendiente', 'cant pedida', 'pedido'], unit: ['unidad', 'ud', 'u m', 'um', 'unid', 'medida', 'unidad medida', 'unidad de medida'],
+    unitPrice: ['precio', 'precio unitario', 'p unitario', 'precio ud', 'precio unidad', 'p u', 'pu', 'precio unit', 'precio neto', 'tarifa', 'precio hora', 'p unit', 'precio por unidad', 'pvp', 'p ud', 'precio u', 'base unitaria', 'coste unitario'], discount: ['dto', 'descuento', 'dto %', '% dto', 'dcto', 'desc', '% desc', 'dtos', 'descuento %', '% descuento'],
+    taxRate: ['iva', 'iva %', '% iva', 'tipo iva', 'tipo de iva', 'tipo', 'impuesto', 'cod iva', 'tipo impositivo', 'impuestos'], taxAmount: ['cuota iva', 'importe iva'], amount: ['importe', 'total', 'importe total', 'importe neto', 'total linea', 'precio total', 'subtotal', 'neto', 'total neto', 'valor', 'importe sin iva', 'total sin iva', 'base', 'importe linea'], grossAmount: ['total con iva', 'importe con iva', 'importe iva incluido', 'total iva incluido', 'pvp total'], date: ['fecha', 'periodo'],
+  },
+  totals: {
+    goods: ['subtotal', 'suma', 'total articulos', 'importe bruto', 'total lineas', 'suma total', 'total bruto', 'total mercancia', 'suma importes', 'bruto', 'total conceptos'], net: ['base imponible', 'total neto', 'importe neto', 'total sin iva', 'base', 'neto', 'total base imponible', 'importe sin iva', 'total antes de impuestos', 'bases imponibles', 'b imponible', 'subtotal sin iva', 'total base', 'importe base'],
+    tax: ['iva', 'cuota iva', 'total iva', 'importe iva', 'i v a', 'cuota de iva', 'cuota', 'impuestos', 'total impuestos', 'iva incluido', 'total cuota', 'importe del iva', 'mas iva', 'impuesto', 'igic', 'iva repercutido'],
+    gross: ['total factura', 'total a pagar', 'importe total', 'total con iva', 'total abono', 'total', 'total eur', 'total euros', 'total documento', 'total general', 'importe a pagar', 'total iva incluido', 'liquido a pagar', 'importe factura', 'total importe', 'total credito', 'total nota de credito', 'total a abonar', 'importe total factura', 'importe liquido', 'a pagar', 'total fra'],
+    charge: ['portes', 'transporte', 'gastos de envio', 'embalaje', 'gastos de transporte', 'envio', 'recargo', 'porte', 'gastos', 'suplidos', 'desplazamiento', 'manipulacion', 'flete', 'gastos envio', 'seguro'], discount: ['descuento', 'dto comercial', 'dto', 'descuento comercial', 'dto pp', 'dto pronto pago', 'bonificacion', 'rappel', 'descuento global', 'descuentos', 'dto global', 'dto especial'], deposit: ['anticipo', 'pagado', 'ya pagado', 'a cuenta', 'entrega a cuenta', 'pago a cuenta', 'anticipos', 'pagado a cuenta', 'senal'],
+    carried: ['suma y sigue', 'suma anterior', 'suma sigue', 'total suma y sigue', 'viene de pagina anterior', 'sigue'], balance: ['saldo', 'pendiente de pago', 'resto a pagar', 'pendiente', 'saldo pendiente', 'importe pendiente', 'restante', 'total pendiente', 'resto', 'saldo a pagar', 'saldo anterior'],
+  },
+  kinds: {
+    invoice: ['factura', 'factura #', 'factura de venta', 'factura simplificada'], creditNote: ['nota de credito', 'factura rectificativa', 'abono', 'factura de abono', 'nota de abono', 'abono #'],
+    other: ['albaran', 'presupuesto', 'extracto de cuenta', 'condiciones generales', 'albaran de entrega', 'factura proforma', 'proforma', 'pedido de compra', 'confirmacion de pedido', 'recordatorio', 'extracto', 'oferta', 'nota de entrega', 'condiciones de venta', 'reclamacion de pago'],
+  },
+};
