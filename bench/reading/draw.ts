@@ -143,6 +143,7 @@ function foot(s: Sheet, c: Content, r: Random): void {
     s.text('- - - - - - - - - - - - - - - - - - - - - - - - - - - - - -', s.left, s.y); s.y += 16;
     s.text(c.number, s.left, s.y); s.text(money(c.deposit ? (Number(c.gross) - Number(c.deposit)).toFixed(c.currency === 'JPY' ? 0 : 2) : c.gross, c, look, true), s.right, s.y, { align: 'right' });
   }
+  if (s.y > s.height - 62) s.nextPage();
   const base = s.height - 44, small = { size: 7 };
   const bits = [`IBAN ${chance(r, 0.7) ? c.supplier.iban.replace(/(.{4})/g, '$1 ').trim() : c.supplier.iban}`, `BIC ${c.supplier.bic}`, ...(c.supplier.taxId ? [`${look.labels.taxId} ${c.supplier.taxId}`] : [])];
   if (look.letterhead === 'foot') s.text(`${c.supplier.name}, ${c.supplier.street}, ${c.supplier.town}`, s.left, base - 11, small);

@@ -40,7 +40,7 @@ export class Sheet {
 
   /** A piece of text as the producing program would write it: whole, by word, or by letter. */
   #runs({ text, x, y, size, bold }: Drawn): TextRun[] {
-    const run = (part: string, at: number): TextRun => ({ text: part, x: x + this.measure(text.slice(0, at), size, bold), y, width: this.measure(part, size, bold), size, font: bold ? 'b' : 'r' });
+    const run = (part: string, at: number): TextRun => ({ text: part, x: x + this.measure(text.slice(0, at + part.length), size, bold) - this.measure(part, size, bold), y, width: this.measure(part, size, bold), size, font: bold ? 'b' : 'r' });
     if (this.look.runs === 'cell') return [run(text, 0)];
     const parts = this.look.runs === 'word' ? [...text.matchAll(/\S+/g)] : [...text.matchAll(/\S/gu)];
     return parts.map((m) => run(m[0], m.index));

@@ -11,6 +11,12 @@ describe('dates', () => {
     ['7 July 2026', '2026-07-07'], ['20th July 2026', '2026-07-20'], ['03-Sep-26', '2026-09-03'], ['2026-11-03', '2026-11-03'], ['July 4, 2026', '2026-07-04'], ['3. März 2026', '2026-03-03'],
     ['12 février 2026', '2026-02-12'], ['1 mei 2026', '2026-05-01'], ['5 de octubre de 2026', '2026-10-05'], ['9 giugno 2026', '2026-06-09'], ['2 maj 2026', '2026-05-02'], ['20.07.2026', '2026-07-20'], ['2026年11月3日', '2026-11-03'],
   ])('%s is %s', (text, iso) => expect(findDates(text)[0]?.dates['day-first']).toBe(iso));
+  it.each(['en', 'de', 'fr', 'nl', 'es', 'it', 'sv'])('every month of a year by its name in %s', (language) => {
+    for (let month = 1; month <= 12; month++) {
+      const name = new Intl.DateTimeFormat(language, { month: 'long' }).format(new Date(2026, month - 1, 1));
+      expect(findDates(`10 ${name} 2026`)[0]?.dates['day-first'], name).toBe(`2026-${String(month).padStart(2, '0')}-10`);
+    }
+  });
   it('keeps both orders where the text allows both', () => expect(findDates('07/08/2026')[0]!.dates).toEqual({ 'day-first': '2026-08-07', 'month-first': '2026-07-08' }));
   it('finds every date it prints, in any order and style', () => fc.assert(fc.property(day, fc.constantFrom('/', '-', '.'), (d, sign) => {
     const [y, m, dd] = d.split('-');

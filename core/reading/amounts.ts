@@ -70,7 +70,7 @@ export function namedAmounts(layout: Layout, table: Table): NamedAmount[] {
   return found;
 }
 
-const isTaxOf = (tax: Decimal, base: NamedAmount): boolean => base.value.abs().times(base.rate!).div(100).minus(tax.abs()).abs().lte('0.05');
+const isTaxOf = (tax: Decimal, base: NamedAmount): boolean => base.value.abs().times(base.rate!).div(100).minus(tax.abs()).abs().lte(base.text.includes('.') ? '0.05' : '0.6');
 
 function name(row: LabelledRow, { words, value }: Printed, before: NamedAmount[], layout: Layout, table: Table): NamedAmount {
   const previous = before[before.length - 1];

@@ -58,18 +58,31 @@ function beside(layout: Layout, row: LabelledRow, label: Found<FieldLabel>, segm
 function below(layout: Layout, row: LabelledRow, label: Found<FieldLabel>, segment: Segment): Candidate[] {
   const found: Candidate[] = [];
   const reach = Math.max(segment.size, 8) * 3.4;
+  // Values in a band may stand so close that no gap parts them: the next label's place does.
+  const next = Math.min(...row.segments.filter((s) => s.x > label.box.x + label.box.w).map((s) => s.x));
   for (let i = row.index + 1; i < layout.rows.length; i++) {
-    const next = layout.rows[i]!;
-    if (next.page !== row.page || next.y - row.y > reach) break;
-    for (const s of next.segments) {
+    const lower = layout.rows[i]!;
+    if (lower.page !== row.page || lower.y - row.y > reach) break;
+    for (const whole of lower.segments) {
+      const s = segment.words[0] === label.words[0] ? cut(whole, label.box.x, next) : whole;
       const left = Math.abs(s.x - label.box.x), right = Math.abs(s.x + s.w - (label.box.x + label.box.w));
       const overlap = Math.min(s.x + s.w, label.box.x + label.box.w) - Math.max(s.x, label.box.x);
       const aligned = Math.min(left, right) < segment.size * 0.8;
       if (!aligned && overlap < Math.min(s.w, label.box.w) * 0.5) continue;
-      if (next.fields.some((f) => !f.weak && s.words.includes(f.words[0]!))) continue;
-      const far = (next.y - row.y) / reach;
-      found.push(candidate(next, s.words, label, (aligned ? 0.94 : 0.75) - 0.28 * far));
+      if (lower.fields.some((f) => !f.weak && s.words.includes(f.words[0]!))) continue;
+      const far = (lower.y - row.y) / reach;
+      found.push(candidate(lower, s.words, label, (aligned ? 0.94 : 0.75) - 0.28 * far));
     }
   }
   return found;
+}
+
+/** The part of a segment that stands below a label, where the segment runs on below its neighbours. */
+function cut(segment: Segment, from: number, to: number): Segment {
+  const tolerance = segment.size * 0.4;
+  const starts = (x: number) => segment.words.some((w) => Math.abs(w.x - x) < tolerance);
+  const left = segment.x < from - tolerance && starts(from) ? from - tolerance : -Infinity;
+  const right = starts(to) ? to - tolerance : Infinity;
+  const words = segment.words.filter((w) => w.x >= left && w.x < right);
+  return words.length === 0 || words.length === segment.words.length ? segment : { ...segment, ...union(words), words, text: textOf(words) };
 }

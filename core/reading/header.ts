@@ -96,7 +96,9 @@ export function dateOrderOf(layout: Layout): DateOrder {
       if (found.dates['month-first'] && !found.dates['day-first']) month++;
     }
   if (day !== month) return month > day ? 'month-first' : 'day-first';
-  return /\bUSD\b|\bUSA\b|\bUS dollars\b|, [A-Z]{2} \d{5}\b/.test(layout.text) ? 'month-first' : 'day-first';
+  // American letter paper beside dollars, or words of an American address.
+  const letter = layout.pages.some((p) => Math.abs(Math.min(p.width, p.height) - 612) < 3 && Math.abs(Math.max(p.width, p.height) - 792) < 3);
+  return /\bUSD\b|\bUSA\b|\bUS dollars\b|, [A-Z]{2} \d{5}\b/.test(layout.text) || (letter && layout.text.includes('$')) ? 'month-first' : 'day-first';
 }
 
 function dateIn(candidate: Candidate, order: DateOrder): { value: string; words: Word[]; late: number } | null {
@@ -132,14 +134,14 @@ export function readLooseDate(layout: Layout, order: DateOrder, near: Mark | nul
 }
 
 /** Payment terms in the trade's words: behind their label, or a sentence about payment anywhere. */
-export function readTerms(layout: Layout): Read | null {
+export function readTerms(layout: Layout, inTable: (row: LabelledRow) => boolean): Read | null {
   const found: Scored[] = [];
   for (const c of gather(layout, ['terms'])) {
     const sentence = c.text.split(/(?<=\p{L})\.\s/u)[0]!;
     if (parseTerms(sentence)) found.push({ value: sentence.replace(/\.$/, ''), mark: c.mark, confidence: 0, proof: null, score: 0.9 * c.geometry });
   }
   // Sentences about payment carry no prices; rows of the line table do.
-  const text = layout.rows.map((r) => ({ row: r, text: /\d[.,]\d{2}(?!\d)/.test(r.text) ? '' : r.text }));
+  const text = layout.rows.map((r) => ({ row: r, text: inTable(r) || /\d[.,]\d{2}(?!\d)/.test(r.text) ? '' : r.text }));
   for (const [i, { row, text: line }] of text.entries()) {
     const joined = `${line} ${text[i + 1]?.row.page === row.page ? text[i + 1]!.text : ''}`;
     for (const sentence of joined.split(/(?<=[\p{L}\d)])\.\s+/u)) {

@@ -25,7 +25,9 @@ export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<R
   const tokens = words.flatMap((word, index) => tokensOf(word.text).map((text) => ({ text, word: index })));
   const found: Found<Role>[] = [];
   for (let at = 0; at < tokens.length;) {
-    const phrase = book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
+    // "Number" at the end of a compound is no label by itself: "Artikelnummer".
+    const tail = tokens[at]!.text === '#' && tokens[at - 1]?.word === tokens[at]!.word;
+    const phrase = tail ? undefined : book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
     if (!phrase) { at++; continue; }
     const from = tokens[at]!.word, to = tokens[at + phrase.tokens.length - 1]!.word;
     const part = words.slice(from, to + 1);

@@ -26,9 +26,9 @@ export function readDocument(pages: Page[]): Reading {
   const order = dateOrderOf(layout);
   const invoiceNumber = readInvoiceNumber(layout, kind);
   const issueDate = readDate(layout, ['issueDate'], order) ?? readLooseDate(layout, order, invoiceNumber?.mark ?? null);
-  const paymentTerms = readTerms(layout);
-  const dueDate = readDueDate(layout, order, issueDate, paymentTerms, kind);
   const table = readTable(layout, currency?.value ?? 'GBP', legendOf(layout));
+  const paymentTerms = readTerms(layout, (row) => row.index >= table.firstRow && row.index <= table.lastRow);
+  const dueDate = readDueDate(layout, order, issueDate, paymentTerms, kind);
   const rows = taxRows(layout, table);
   const verdict = judge(namedAmounts(layout, table), rows, table.lines);
   const credit = kind === 'credit-note' && verdict.gross?.value.isNegative() === true;

@@ -6,7 +6,7 @@ const numberWord = /^(no|nos|nr|nrs|n°|num|nro|nummer|number|numero|numret|№)
  */
 export function tokensOf(text: string): string[] {
   const plain = text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/['’]/g, "'").replace(/º/g, '°').replace(/ª/g, 'a');
-  return plain.split(/[/|·:@]+|(?<=\p{L})[-–](?=\p{L})/u).flatMap((part) => {
+  return plain.split(/[/|·:@]+|(?<=\p{L})[-–](?=\p{L})|(?<=\p{L}{2})\.(?=\p{L})/u).flatMap((part) => {
     const bare = part.replace(/[^\p{L}\p{N}#%£€$°']/gu, '').replace(/^'+|'+$/g, '');
     if (bare === '') return [];
     if (numberWord.test(bare) || (bare === 'n' && /^n\.$/.test(part))) return ['#'];

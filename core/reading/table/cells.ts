@@ -21,6 +21,8 @@ function atoms(row: LabelledRow, columns: Column[]): Word[][] {
     const gap = word.x - right(last);
     const onLeftEdge = columns.some((c) => Math.abs(c.x0 - word.x) < tolerance && right(last) <= c.x0 + tolerance);
     const afterNumber = isNumber(last.text) && columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance);
+    // "1 938,47" is one number: thousands parted by a space no wider than between words.
+    if (/^[-−(]?\d{1,3}$/.test(last.text) && /^\d{3}([.,]\d+)?\)?$/.test(word.text) && gap < 0.4 * word.size && !columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance)) { group.push(word); continue; }
     const ownColumn = isNumber(word.text) && isNumber(last.text) && gap > 0.2 * word.size
       && columns.some((c) => Math.abs(c.x1 - right(word)) < tolerance) && columns.some((c) => c.x0 < right(last) && right(last) < word.x);
     if (gap > 0.72 * Math.min(word.size, last.size) || (gap > 0.34 * word.size && (onLeftEdge || afterNumber)) || ownColumn) groups.push([word]);

@@ -1,8 +1,9 @@
-import { dec, sum } from '../../money/index.ts';
+import { dec, sum, zero } from '../../money/index.ts';
 import { textOf, union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import type { Read, ReadLine } from '../types.ts';
 import type { Cells } from './cells.ts';
+import { headless } from './headless.ts';
 import { headingsOf, type Column, type Heading } from './heading.ts';
 import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
 import { refineEdges, settleText } from './refine.ts';
@@ -23,7 +24,10 @@ export function readTable(layout: Layout, currency: string, legend: ReadonlyMap<
     const score = table.lines.length + 2 * (table.product?.proven ?? 0) + heading.score * 0.5;
     if (score > most) { best = table; most = score; }
   }
-  return best;
+  if (best.product?.proven) return best;
+  const bare = headless(layout, currency);
+  const table = bare && readUnder(layout, bare, [], currency, legend);
+  return table && table.lines.length > 0 && (table.product?.proven ?? 0) > 0 ? table : best;
 }
 
 function readUnder(layout: Layout, heading: Heading, headings: Heading[], currency: string, legend: ReadonlyMap<string, string>): Table {
@@ -51,14 +55,17 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
   const open: string[] = [];
   for (const [i, r] of rows.entries()) {
     const amount = amountOf(r);
-    if (i > lastProven && (isTotalRow(r, product) && (amount || endsTable(r)) || headsTotals(r, rows[i + 1]))) { end = i; break; }
+    // Without prices no line proves that the table goes on: a subtotal ends it only if no further line comes before the totals.
+    if (lastProven < 0 && amount && isSubtotal(r) && goesOn(rows.slice(i + 1), (next) => amountOf(next) !== null && !isTotalRow(next, product) && next.cells.filter((c) => c.length > 0).length > 2)) continue;
+    if (i > lastProven && ((isTotalRow(r, product) && amount) || (endsTable(r) && (lastProven >= 0 || isTotalRow(r, product))) || headsTotals(r, rows[i + 1]))) { end = i; break; }
     // A bare amount that is the sum of the rows above it is their total, whatever it is called.
     if (i > lastProven && amount && open.length > 1 && !number(r, product.quantity) && sum(open.map((v) => dec(v))).eq(amount.value)) { end = i; break; }
     if (amount && !isTotalRow(r, product)) open.push(amount.value);
   }
   const body = rows.slice(0, end);
+  const sums = runningSums(body, amountOf, (r) => number(r, product.quantity) !== null || number(r, product.price) !== null);
   const described = columns.findIndex((c) => c.role === 'description');
-  const isAnchor = (r: TableRow): boolean => amountOf(r) !== null && !isTotalRow(r, product)
+  const isAnchor = (r: TableRow): boolean => amountOf(r) !== null && !isTotalRow(r, product) && !sums.has(r)
     && (multiplies(r) || number(r, product.price) !== null || described < 0 || r.cells[described]!.length > 0 || r.cells.filter((c) => c.length > 0).length > 2);
   const records = recordsOf(body, columns, product, isAnchor);
   const lines = records.map((record) => lineOf(record, columns, product, layout, currency, legend));
@@ -69,11 +76,37 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
 const totalRoles = new Set(['net', 'gross', 'tax', 'goods']);
 const printedAmount = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;
 
+/** Rows whose amount is the sum of all rows before, or since the last such row: carried forward and subtotals, whatever they are called. */
+function runningSums(body: TableRow[], amountOf: (r: TableRow) => { value: string } | null, isLine: (r: TableRow) => boolean): Set<TableRow> {
+  const sums = new Set<TableRow>();
+  let all = zero, section = zero, count = 0;
+  for (const r of body) {
+    const amount = amountOf(r);
+    if (!amount) continue;
+    const value = dec(amount.value);
+    if (!isLine(r) && ((count > 1 && value.eq(section)) || (all.gt(section) && value.eq(all)) || (count > 1 && value.eq(all)))) { sums.add(r); section = zero; count = 0; continue; }
+    all = all.plus(value); section = section.plus(value); count++;
+  }
+  return sums;
+}
+
+/** A row that is called a subtotal and nothing more. */
+const isSubtotal = ({ row }: TableRow): boolean => row.totals.length > 0 && row.totals.every((t) => t.role === 'goods' || t.role === 'carried');
+
+/** Whether a line comes before the next row of totals. */
+function goesOn(rows: TableRow[], isLine: (r: TableRow) => boolean): boolean {
+  for (const r of rows) {
+    if (isLine(r)) return true;
+    if (r.row.totals.some((t) => t.role === 'net' || t.role === 'gross' || t.role === 'tax')) return false;
+  }
+  return false;
+}
+
 /** A total whose amount stands under no column of the table: "Totaal excl. btw   83.166,63" in a block of its own. */
 const endsTable = ({ row }: TableRow): boolean => row.words.some((w) => printedAmount.test(w.text)) && row.totals.some((t) => totalRoles.has(t.role) && t.from === 0);
 
 /** A row of headings over boxes of totals. */
-const headsTotals = ({ row }: TableRow, next: TableRow | undefined): boolean => row.totals.filter((t) => totalRoles.has(t.role)).length >= 2 && !row.words.some((w) => printedAmount.test(w.text))
+const headsTotals = ({ row }: TableRow, next: TableRow | undefined): boolean => row.totals.filter((t) => totalRoles.has(t.role)).length >= 2 && !row.words.some((w) => printedAmount.test(w.text) && !w.text.startsWith('('))
   && next !== undefined && next.row.page === row.page && next.row.y - row.y < 2.6 * row.h && next.row.words.filter((w) => printedAmount.test(w.text)).length >= 2;
 
 function perOf(r: TableRow, product: Product, layout: Layout): number {

@@ -59,7 +59,8 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
     const rows: TableRow[] = [anchor];
     if (startsAbove || above) {
       for (let i = at - 1; i >= 0 && !isAnchor(body[i]!) && body[i]!.row.page === anchor.row.page; i--) {
-        if (near(body[i + 1]!, body[i]!) && text(body[i]!).length > 0) rows.unshift(body[i]!);
+        // What is set in another style is a comment on the record before.
+        if (near(body[i + 1]!, body[i]!) && text(body[i]!).length > 0 && (rows.length === 1 || sameStyle(text(body[i]!)[0]!, text(rows[0]!)[0]))) rows.unshift(body[i]!);
         else break;
         if (startsAbove && starts(body[i]!)) break;
       }
@@ -73,8 +74,8 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
         if (words.length === 0) { if (near(body[i - 1]!, next)) continue; break; }
         const first = own[0] ?? words[0]!;
         const gap = baseline(next.row) - baseline(body[i - 1]!.row);
-        const sameStyle = words[0]!.font === first.font && Math.abs(words[0]!.size - first.size) < 0.3 && Math.abs(words[0]!.x - first.x) < first.size * 0.4;
-        if (!sameStyle || starts(next) || next.row.page !== anchor.row.page || gap > Math.min(pitch * 0.93, first.size * 1.75)) break;
+        const alike = sameStyle(words[0]!, first) && Math.abs(words[0]!.x - first.x) < first.size * 0.4;
+        if (!alike || starts(next) || next.row.page !== anchor.row.page || gap > Math.min(pitch * 0.93, first.size * 1.75)) break;
         rows.push(next);
       }
     }
@@ -82,6 +83,7 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
   });
 }
 
+const sameStyle = (a: Word, b: Word | undefined): boolean => !b || (a.font === b.font && Math.abs(a.size - b.size) < 0.3);
 const near = (a: TableRow, b: TableRow): boolean => Math.abs(baseline(a.row) - baseline(b.row)) < Math.max(a.row.h, b.row.h) * 2.2;
 
 /** The usual distance from one record to the next where nothing stands between them; large when no two are neighbours. */

@@ -1,0 +1,86 @@
+import { textOf, type Segment, type Word } from '../../page/index.ts';
+import type { LabelledRow, Layout } from '../layout.ts';
+import type { Cells } from './cells.ts';
+import type { Column, Heading } from './heading.ts';
+import { productOf } from './roles.ts';
+import { numberCell } from './values.ts';
+
+interface Span { x0: number; x1: number }
+const spanOf = (s: Segment): Span => ({ x0: s.x, x1: s.x + s.w });
+
+/** A row that may be a line of a table: text or a code, and two figures of which the last is an amount. */
+function lineLike(row: LabelledRow, layout: Layout, whole: boolean): boolean {
+  if (row.totals.some((t) => t.from === 0 && t.role !== 'charge') || row.segments.length < 3) return false;
+  const numbers = row.segments.map((s) => numberCell(s.words, layout.style));
+  const figures = numbers.filter((n) => n !== null);
+  return figures.length >= 2 && figures.some((n) => n.decimals || whole) && row.segments.some((s, i) => !numbers[i] && /\p{L}{2}/u.test(s.text));
+}
+
+/** Columns where no row has anything between them: the rows' pieces, laid over each other. */
+function columnsOf(rows: LabelledRow[]): Span[] {
+  const spans = rows.flatMap((r) => r.segments.map(spanOf)).sort((a, b) => a.x0 - b.x0);
+  const columns: Span[] = [];
+  for (const span of spans) {
+    const last = columns[columns.length - 1];
+    if (last && span.x0 < last.x1 + 0.5) last.x1 = Math.max(last.x1, span.x1);
+    else columns.push({ ...span });
+  }
+  return columns;
+}
+
+function cellsIn(row: LabelledRow, columns: Span[]): Cells {
+  const cells: Cells = columns.map(() => []);
+  for (const s of row.segments) cells[Math.max(0, columns.findIndex((c) => s.x + s.w / 2 <= c.x1))]!.push(...s.words);
+  return cells;
+}
+
+/** What stands in a column, from its texts alone: words, a running number, codes, units, percentages, or figures. */
+function roleOf(cells: Word[][], layout: Layout): Column['role'] {
+  const texts = cells.map(textOf).filter(Boolean);
+  const share = (test: (text: string) => boolean): number => texts.filter(test).length / Math.max(1, texts.length);
+  const numbers = cells.filter((c) => c.length > 0).map((c) => numberCell(c, layout.style));
+  if (texts.length > 1 && texts.every((t, i) => t === String(i + 1))) return 'position';
+  if (share((t) => /^-?[\d.,]+ ?%$/.test(t)) > 0.6) return 'taxRate';
+  if (numbers.filter(Boolean).length > texts.length * 0.7) return 'other';
+  if (share((t) => /^\p{L}{1,6}\.?$/u.test(t)) > 0.7 && new Set(texts).size <= Math.max(8, texts.length / 2) && share((t) => t.length <= 6) > 0.9) return 'unit';
+  if (share((t) => /^[\p{L}\d./-]{2,20}$/u.test(t) && /\d/.test(t)) > 0.6) return 'code';
+  return 'description';
+}
+
+/**
+ * A table without a heading row: the columns come from where the rows' pieces stand, and which of them is quantity, price and
+ * amount from what multiplies. Null when nothing multiplies.
+ */
+export function headless(layout: Layout, currency: string): Heading | null {
+  const rows = layout.rows.filter((row) => lineLike(row, layout, currency === 'JPY'));
+  if (rows.length === 0) return null;
+  const spans = columnsOf(rows);
+  const cells = rows.map((row) => cellsIn(row, spans));
+  const columns = spans.map((span, i): Column => ({ ...span, role: roleOf(cells.map((c) => c[i]!), layout), text: '', words: [] }));
+  const widest = columns.filter((c) => c.role === 'description').sort((a, b) => b.x1 - b.x0 - (a.x1 - a.x0))[0];
+  for (const c of columns) if (c.role === 'description' && c !== widest) c.role = 'other';
+  // A column of percentages is the discount only if the lines multiply better with it.
+  const discounted = columns.map((c) => (c.role === 'taxRate' ? { ...c, role: 'discount' as const } : c));
+  const plain = productOf(columns, cells, layout.style, currency), reduced = productOf(discounted, cells, layout.style, currency);
+  const product = reduced && reduced.proven > (plain?.proven ?? 0) ? reduced : plain;
+  if (!product || product.quantity === null || product.price === null || product.proven < Math.max(1, rows.length * 0.5)) return null;
+  const decimals = (i: number): number => cells.filter((c) => numberCell(c[i]!, layout.style)?.decimals).length;
+  // Either factor may be the price: prices have decimals more often than quantities.
+  const swapped = decimals(product.quantity) > decimals(product.price);
+  columns[product.amount]!.role = 'amount';
+  columns[product.quantity]!.role = swapped ? 'unitPrice' : 'quantity';
+  columns[product.price]!.role = swapped ? 'quantity' : 'unitPrice';
+  if (product.discount !== null) columns[product.discount]!.role = 'discount';
+  for (const c of columns) if (c.role === 'other' && rates(cells.map((row) => row[columns.indexOf(c)]!), layout)) c.role = 'taxRate';
+  const code = columns.findIndex((c, i) => c.role === 'other' && cells.every((row) => row[i]!.length === 1 && /^[\p{L}\d./-]{3,20}$/u.test(row[i]![0]!.text)));
+  if (code >= 0 && !columns.some((c) => c.role === 'code')) columns[code]!.role = 'code';
+  const before = rows[0]!.index - 1;
+  return { page: rows[0]!.page, columns, first: before, last: before, score: 0 };
+}
+
+/** Few different small numbers, or a letter in each row: the tax rate or its code. */
+function rates(cells: Word[][], layout: Layout): boolean {
+  const texts = cells.map(textOf).filter(Boolean);
+  if (texts.length === 0 || new Set(texts).size > 3) return false;
+  return texts.every((t) => /^[A-Z]\d?$/.test(t)) || cells.filter((c) => c.length > 0).every((c) => Number(numberCell(c, layout.style)?.value ?? 99) <= 30);
+}
