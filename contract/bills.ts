@@ -24,7 +24,8 @@ export const BillsQuery = Type.Object({
   order: Type.Optional(Type.Union([Type.Literal('asc'), Type.Literal('desc')])), cursor: Type.Optional(Type.String({ maxLength: 300 })), limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });
 
-export const Exception = Type.Object({ code: Type.String(), path: Type.String(), sentence: Type.String(), blocking: Type.Boolean() });
+/** `choices`: values that settle it, each with what it is. */
+export const Exception = Type.Object({ code: Type.String(), path: Type.String(), sentence: Type.String(), blocking: Type.Boolean(), choices: Type.Optional(Type.Array(Type.Object({ label: Type.String(), value: Type.String() }))) });
 export const BillEvent = Type.Object({ what: Type.String(), person: Nullable(Type.String()), note: Nullable(Type.String()), at: Type.String() });
 export const BillRow = Type.Object({
   id: Id, stage: Type.String(), kind: Kind, supplier: Nullable(Type.String()), supplierId: Nullable(Id), invoiceNumber: Nullable(Type.String()), issueDate: Nullable(Day), dueDate: Nullable(Day),

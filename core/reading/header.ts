@@ -1,9 +1,9 @@
 import { dueDate, parseTerms } from '../terms/index.ts';
 import { findDates, type DateOrder } from '../dates/index.ts';
-import { union, type Mark, type Word } from '../page/index.ts';
+import { union, type Mark, type Page, type Word } from '../page/index.ts';
 import { candidatesOf, type Candidate } from './candidates.ts';
 import type { FieldLabel } from './lexicon/index.ts';
-import type { LabelledRow, Layout } from './layout.ts';
+import { layOut, type LabelledRow, type Layout } from './layout.ts';
 import type { Kind, Read } from './types.ts';
 
 interface Scored extends Read { score: number }
@@ -70,6 +70,13 @@ export function readInvoiceNumber(layout: Layout, kind: Kind): Read | null {
       score: 0.92 * c.geometry * (c.label.weak ? 0.82 : 1) * place(c.row, layout) + wanted });
   }
   return best(found);
+}
+
+/** The number of the invoice or credit note to which pages belong, where a label says so beyond doubt. */
+export function documentNumber(pages: Page[]): string | null {
+  const layout = layOut(pages);
+  const found = gather(layout, ['invoiceNumber', 'creditNumber']).filter((c) => !c.label.weak && c.geometry > 0.75).map(identifier).find((id) => id !== null);
+  return found?.value ?? null;
 }
 
 export function readPurchaseOrder(layout: Layout): Read | null {

@@ -1,4 +1,6 @@
-export { readDocument, sure } from './read.ts';
+export { readDocument, sure, unread } from './read.ts';
 export { toFormat } from './format.ts';
 export { findIbans, findTaxIds, findEmails, isIban, squash } from './identifiers.ts';
 export { headerFields, type HeaderField, type Kind, type Read, type ReadCharge, type Reading, type ReadLine, type ReadTax } from './types.ts';
+export { documentNumber } from './header.ts';
+export { hasTitle } from './kind.ts';

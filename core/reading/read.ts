@@ -9,7 +9,7 @@ import { namedAmounts, type NamedAmount } from './amounts.ts';
 import { judge, type Verdict } from './judge.ts';
 import { readTable } from './table/index.ts';
 import { legendOf, taxRows } from './taxtable.ts';
-import type { HeaderField, Read, ReadCharge, Reading, ReadLine } from './types.ts';
+import { headerFields, type HeaderField, type Read, type ReadCharge, type Reading, type ReadLine } from './types.ts';
 
 /** Below this a value is flagged for a person to look at. */
 export const sure = 0.6;
@@ -46,6 +46,12 @@ export function readDocument(pages: Page[]): Reading {
   };
   reading.flags = kind === 'other' ? (kindSure < sure ? ['kind'] : []) : flagsOf(reading, verdict, kindSure);
   return reading;
+}
+
+/** Pages whose content nothing could read: everything is left to a person. */
+export function unread(pages: Page[]): Reading {
+  const header = Object.fromEntries(headerFields.map((field) => [field, null])) as Record<HeaderField, Read | null>;
+  return { pages: pages.map((p) => p.number), kind: 'invoice', kindConfidence: 0, header, supplierEmails: [], pricesIncludeTax: false, lines: [], charges: [], taxBreakdown: [], flags: ['kind', 'supplier.name', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal', 'lines'] };
 }
 
 const flip = (read: Read): Read => ({ ...read, value: dec(read.value).negated().toFixed(read.value.split('.')[1]?.length ?? 0) });

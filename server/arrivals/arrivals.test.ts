@@ -69,7 +69,10 @@ describe('files', () => {
   it.each([
     ['an empty file', 'empty.pdf', new Uint8Array(0), 'empty'],
     ['a torn PDF', 'torn.pdf', new TextEncoder().encode('%PDF-1.7 torn'), 'damaged'],
-    ['a picture', 'scan.png', new Uint8Array([137, 80, 78, 71]), 'cannot be read yet'],
+    ['a broken picture', 'scan.png', new Uint8Array([137, 80, 78, 71]), 'cannot be opened'],
+    ['a file of another kind', 'notes.docx', new TextEncoder().encode('just words'), 'cannot be read'],
+    ['XML that is no invoice', 'menu.xml', new TextEncoder().encode('<?xml version="1.0"?><menu/>'), 'not an e-invoice'],
+    ['a zip that is none', 'x.zip', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'damaged'],
     ['a file of 50 MB', 'huge.pdf', Buffer.concat([Buffer.from('%PDF-1.7\n'), Buffer.alloc(50 * 1024 * 1024, 32)]), 'too large'],
   ])('keeps %s with a clear note', async (_, name, bytes, note) => {
     const id = await upload(name, bytes, name.endsWith('png') ? 'image/png' : 'application/pdf');

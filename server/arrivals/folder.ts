@@ -8,7 +8,7 @@ import { takeIn } from './take.ts';
 
 const limit = 100 * 1024 * 1024;
 const temporary = /(^\.)|(^~)|\.(part|tmp|crdownload|filepart)$/i;
-const types: Record<string, string> = { pdf: 'application/pdf', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', tif: 'image/tiff', tiff: 'image/tiff', xml: 'application/xml' };
+const types: Record<string, string> = { pdf: 'application/pdf', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', tif: 'image/tiff', tiff: 'image/tiff', xml: 'application/xml', zip: 'application/zip', eml: 'message/rfc822' };
 
 /** Takes one scan in and moves the original to "done" beside it. The folder's name says the company; else the first one, until the page says more. */
 export async function takeScan(services: Services, folder: string, path: string): Promise<void> {

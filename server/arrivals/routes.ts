@@ -1,10 +1,13 @@
 import { asc, eq } from 'drizzle-orm';
-import { ArrivalsQuery, type ArrivalDetail, type ArrivalList, type DocumentPages, type Uploaded } from '@ledgerline/contract';
+import { Arrange, ArrivalsQuery, type ArrivalDetail, type ArrivalList, type Arrangement, type DocumentPages, type PageSource, type Uploaded } from '@ledgerline/contract';
 import { document, documentPage } from '../db/schema/index.ts';
 import { fetchFile } from '../files/store.ts';
 import { decodeCursor, encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import { fileType } from '../reading/filetype.ts';
+import { shownPicture } from '../reading/picture.ts';
+import { arrange, arrangementOf, imagesOf } from './arrange.ts';
 import { documentsOf, findArrival, findDocument, listArrivals } from './store.ts';
 import { takeIn, type ArrivedFile } from './take.ts';
 
@@ -43,6 +46,8 @@ export function arrivalRoutes(api: Api): void {
     if (!found) throw notFound('This arrival');
     return { id: found.id, channel: found.channel, sender: found.sender, subject: found.subject, note: found.note, receivedAt: found.receivedAt.toISOString(), body: found.body, headers: found.headers ?? [], hasOriginal: found.fileSha256 !== null, documents: (await documentsOf(db, [found.id])).get(found.id) ?? [] };
   });
+  api.define({ method: 'get', path: '/arrivals/:id/pages', access: 'arrivals:see', summary: 'How an arrival’s pages are shared out among its documents' }, ({ services, caller, params }): Promise<Arrangement> => arrangementOf(services.database.db, caller.company.id, params['id']!));
+  api.define({ method: 'put', path: '/arrivals/:id/pages', access: 'arrivals:add', summary: 'Share an arrival’s pages out anew; what changed is read again', body: Arrange }, ({ services, caller, params, body }): Promise<Arrangement> => arrange(services, caller, params['id']!, body));
   api.define({ method: 'get', path: '/arrivals/:id/original', access: 'arrivals:see', summary: 'The message as it came' }, async ({ services, caller, params }) => {
     const found = await findArrival(services.database.db, caller.company.id, params['id']!);
     const bytes = found?.fileSha256 ? await fetchFile(services.database.db, found.fileSha256) : null;
@@ -59,7 +64,25 @@ export function arrivalRoutes(api: Api): void {
     const found = await findDocument(services.database.db, caller.company.id, params['id']!);
     if (!found) throw notFound('This document');
     const pages = await services.database.db.select().from(documentPage).where(eq(documentPage.documentId, found.id)).orderBy(asc(documentPage.number));
-    return { pages: pages.map(({ number, width, height, words }) => ({ number, width, height, words: words.map(({ text, x, y, w, h }) => ({ text, x, y, w, h })) })) };
+    const images = await imagesOf(services.database.db, (found.sources ?? []).map((p) => p.sha));
+    return { pages: pages.map(({ number, width, height, words }) => {
+      const source = found.sources?.[number - 1] ?? null;
+      return { number, width, height, source: source as PageSource | null, image: source ? images.get(source.sha) ?? 'pdf' : found.shown === 'data' ? 'words' : 'pdf', words: words.map(({ text, x, y, w, h, size, font }) => ({ text, x, y, w, h, size, bold: font === 'bold' })) };
+    }) };
+  });
+  api.define({ method: 'get', path: '/documents/:id/files/:sha', access: 'bills:see', summary: 'A file that pages of this document come from' }, async ({ services, caller, params }) => {
+    const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+    if (!found?.sources?.some((p) => p.sha === params['sha'])) throw notFound('This file');
+    const bytes = await fetchFile(services.database.db, params['sha']!);
+    if (!bytes) throw notFound('This file');
+    return original(bytes, fileType(bytes) === 'pdf' ? 'application/pdf' : 'application/octet-stream', found.name);
+  });
+  api.define({ method: 'get', path: '/documents/:id/picture/:number', access: 'bills:see', summary: 'A page that is a picture, as PNG' }, async ({ services, caller, params }) => {
+    const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+    const source = found?.sources?.[Number(params['number']) - 1];
+    const bytes = source && await fetchFile(services.database.db, source.sha);
+    if (!source || !bytes || fileType(bytes) !== 'picture') throw notFound('This picture');
+    return original(await shownPicture(bytes, source.page), 'image/png', 'page.png');
   });
   api.define({ method: 'post', path: '/documents/:id/retry', access: 'arrivals:add', summary: 'Try to read a document again' }, async ({ services, caller, params }) => {
     const found = await findDocument(services.database.db, caller.company.id, params['id']!);

@@ -9,11 +9,11 @@ const sameBill = alias(bill, 'same_bill');
 export async function documentsOf(db: Executor, arrivalIds: string[]): Promise<Map<string, ArrivalDocument[]>> {
   if (arrivalIds.length === 0) return new Map();
   const rows = await db.select({
-    arrivalId: document.arrivalId, id: document.id, name: document.name, mediaType: document.mediaType, size: document.size, state: document.state, note: document.note, pageCount: document.pageCount,
+    arrivalId: document.arrivalId, id: document.id, name: document.name, mediaType: document.mediaType, size: document.size, state: document.state, note: document.note, pageCount: document.pageCount, part: document.part, paper: sql<boolean>`coalesce(jsonb_array_length(${document.sources}), 0) > 0`,
     billId: bill.id, billStage: bill.stage, billLabel: sql<string | null>`concat_ws(' ', coalesce(${supplier.name}, ${bill.supplierName}), ${bill.invoiceNumber})`, duplicateOf: document.duplicateOf, duplicateBillId: sameBill.id,
   }).from(document).leftJoin(bill, and(eq(bill.documentId, document.id), sql`${bill.stage} <> 'discarded'`)).leftJoin(supplier, eq(supplier.id, bill.supplierId))
     .leftJoin(sameBill, and(eq(sameBill.documentId, document.duplicateOf), sql`${sameBill.stage} <> 'discarded'`))
-    .where(inArray(document.arrivalId, arrivalIds)).orderBy(asc(document.position));
+    .where(inArray(document.arrivalId, arrivalIds)).orderBy(asc(document.position), asc(document.part));
   const byArrival = new Map<string, ArrivalDocument[]>();
   for (const { arrivalId, ...doc } of rows) byArrival.set(arrivalId, [...(byArrival.get(arrivalId) ?? []), { ...doc, billLabel: doc.billId ? doc.billLabel : null }]);
   return byArrival;

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import { suggest, type PastLine } from '@ledgerline/core/coding';
 import { matchSupplier, type KnownCompany } from '@ledgerline/core/matching';
 import type { HeaderField, Read, Reading, ReadLine } from '@ledgerline/core/reading';
@@ -21,10 +21,14 @@ export async function pastLines(tx: Executor, companyId: string, supplierId: str
     .innerJoin(bill, eq(bill.id, billLine.billId)).where(and(eq(bill.companyId, companyId), eq(bill.supplierId, supplierId), inArray(bill.stage, ['posted', 'paid']))).orderBy(desc(bill.issueDate)).limit(300);
 }
 
-interface NewBill { companyId: string; documentId: string; reading: Reading; addressedTo: KnownCompany | null; receivedAt: Date; now: Date }
+/** The bill's field that shows a field of the reading. */
+export const billField = (field: string): string => ({ supplierName: 'supplierId', supplierTaxId: 'supplierId', supplierIban: 'supplierId', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' })[field] ?? field;
+
+/** `differing`: fields that an e-invoice's data and its page say differently. */
+interface NewBill { companyId: string; documentId: string; reading: Reading; differing: string[]; addressedTo: KnownCompany | null; receivedAt: Date; now: Date }
 
 /** Makes the bill of a document that was read: supplier matched with its reason, lines coded by what this supplier's lines were. */
-export async function makeBill(tx: Executor, { companyId, documentId, reading, addressedTo, receivedAt, now }: NewBill): Promise<string> {
+export async function makeBill(tx: Executor, { companyId, documentId, reading, differing, addressedTo, receivedAt, now }: NewBill): Promise<string> {
   const h = reading.header;
   const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
   const match = matchSupplier({ name: h.supplierName?.value ?? null, taxId: h.supplierTaxId?.value ?? null, iban: h.supplierIban?.value ?? null, emails: reading.supplierEmails }, known);
@@ -39,7 +43,7 @@ export async function makeBill(tx: Executor, { companyId, documentId, reading, a
     companyId, documentId, stage: 'read', kind: reading.kind === 'credit-note' ? 'credit-note' : 'invoice', supplierId: found?.id ?? null, supplierName: h.supplierName?.value ?? null, supplierReason: match?.reason ?? null,
     invoiceNumber: h.invoiceNumber?.value ?? null, issueDate: h.issueDate?.value ?? null, dueDate: due, terms: h.paymentTerms?.value.slice(0, 200) ?? found?.terms ?? null,
     currency: h.currency?.value ?? found?.currency ?? own!.baseCurrency, purchaseOrder: h.purchaseOrder?.value ?? null, net: h.netTotal?.value ?? (untaxed ? h.grossTotal!.value : null), tax: h.taxTotal?.value ?? (untaxed ? '0' : null), gross: h.grossTotal?.value ?? null,
-    pricesIncludeTax: reading.pricesIncludeTax, marks, unsure: [...new Set(settled)], createdAt: receivedAt,
+    pricesIncludeTax: reading.pricesIncludeTax, marks, unsure: [...new Set([...settled, ...differing.map(billField)])], createdAt: receivedAt,
     note: addressedTo && addressedTo.id !== companyId ? `The page is addressed to ${addressedTo.name}.` : null,
   }).returning({ id: bill.id });
   await addLines(tx, companyId, made!.id, reading, found);
@@ -50,6 +54,19 @@ export async function makeBill(tx: Executor, { companyId, documentId, reading, a
 function dueFrom(issued: string, terms: string): string | null {
   const parsed = parseTerms(terms);
   return parsed ? dueDate(issued, parsed) : null;
+}
+
+/**
+ * Lets go of a document's bill because the document is read anew. A bill that somebody has begun to work on or sent on stays: the
+ * answer is false then. True when there is none, or it went.
+ */
+export async function dropBill(tx: Executor, documentId: string, why: string, now: Date, begun = false): Promise<boolean> {
+  const [made] = await tx.select().from(bill).where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded'))).for('update');
+  if (!made) return true;
+  if (!(begun ? ['read', 'returned', 'set-aside'] : ['read']).includes(made.stage) || (!begun && made.rowVersion > 1)) return false;
+  await tx.update(bill).set({ stage: 'discarded', note: why, rowVersion: made.rowVersion + 1 }).where(eq(bill.id, made.id));
+  await tx.insert(billEvent).values({ companyId: made.companyId, billId: made.id, what: 'discarded', note: why, at: now });
+  return true;
 }
 
 async function addLines(tx: Executor, companyId: string, billId: string, reading: Reading, found: typeof supplier.$inferSelect | null): Promise<void> {

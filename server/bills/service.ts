@@ -3,10 +3,11 @@ import { check } from '@ledgerline/core/checks';
 import type { TaxRule } from '@ledgerline/core/tax';
 import type { Bill, BillLine, Exception, SaveBill } from '@ledgerline/contract';
 import { refusedBy, type Executor } from '../db/client.ts';
-import { bill, billEvent, billLine, ledgerAccount, taxCode } from '../db/schema/index.ts';
+import { bill, billEvent, billLine, document, ledgerAccount, taxCode } from '../db/schema/index.ts';
 import type { Caller } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { today, type Services } from '../services.ts';
+import { billField } from './intake.ts';
 import { arrivalOf, entryOf, eventsOf, findBill, linesOf, rateOn, twinOf } from './store.ts';
 
 type BillRecord = typeof bill.$inferSelect;
@@ -30,8 +31,26 @@ async function exceptionsOf(db: Executor, caller: Caller, record: BillRecord, li
     baseCurrency: base, taxRules: await taxRulesOf(db, record.companyId), needsCostCentre: new Set(accounts.map((a) => a.id)), duplicate: await twinOf(db, record),
     hasRate: (await rateOn(db, record.companyId, record.currency, base, record.issueDate ?? day)) !== null,
   });
+  found.unshift(...await dataExceptions(db, record));
   return record.note && record.stage === 'read' ? [{ code: 'company-differs', path: 'supplierId', sentence: record.note, blocking: false }, ...found] : found;
 }
+
+/** What an e-invoice's data breaks or says differently from its page. A difference holds the bill back until somebody has chosen. */
+async function dataExceptions(db: Executor, record: BillRecord): Promise<Exception[]> {
+  if (!record.documentId) return [];
+  const [row] = await db.select({ findings: document.findings }).from(document).where(eq(document.id, record.documentId));
+  if (!row?.findings) return [];
+  const differ = row.findings.differences.map((d): Exception | null => {
+    const path = billField(d.field);
+    if (!record.unsure.includes(path)) return null;
+    const choices = path === 'supplierId' ? (record.supplierId ? [{ label: 'Checked', value: record.supplierId }] : []) : [{ label: `Data: ${d.data}`, value: d.data }, { label: `Page: ${d.page}`, value: d.page }];
+    return { code: `differs-${d.field}`, path, sentence: d.sentence, blocking: true, choices };
+  });
+  const broken = row.findings.broken.map((b): Exception => ({ code: b.rule, path: billField(headerOf[b.paths[0] ?? ''] ?? b.paths[0] ?? 'lines'), sentence: `The e-invoice breaks rule ${b.rule}: ${b.sentence}`, blocking: false }));
+  return [...differ.filter((d): d is Exception => d !== null), ...broken];
+}
+
+const headerOf: Record<string, string> = { 'supplier.name': 'supplierName', 'supplier.taxId': 'supplierTaxId', 'supplier.iban': 'supplierIban', 'buyer.name': 'supplierName', charges: 'lines', kind: 'lines' };
 
 export async function getBill(db: Executor, caller: Caller, id: string, day: string): Promise<Bill> {
   const record = await findBill(db, caller.company.id, id);

@@ -1,15 +1,12 @@
-import { simpleParser, type Attachment } from 'mailparser';
+import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 import { company } from '../db/schema/index.ts';
-import { takeIn, type ArrivedFile } from '../arrivals/take.ts';
+import { takeIn } from '../arrivals/take.ts';
+import { fileOf } from '../arrivals/unpack.ts';
 import type { Services } from '../services.ts';
 
 const megabyte = 1024 * 1024;
 export const messageLimit = 110 * megabyte;
-
-const fileOf = (a: Attachment, index: number): ArrivedFile => ({
-  name: a.filename ?? `attachment-${index + 1}${a.contentType === 'application/pdf' ? '.pdf' : ''}`, mediaType: a.contentType, bytes: new Uint8Array(a.content), inline: a.related === true && a.contentType.startsWith('image/'),
-});
 
 const senderOf = (from: { name: string; address?: string | undefined } | undefined): string | null => (from ? [from.name, from.address && from.name ? `<${from.address}>` : from.address].filter(Boolean).join(' ').slice(0, 300) : null);
 

@@ -1,8 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { toFormat } from '@ledgerline/core/reading';
-import { faultNotes } from './notes.ts';
+import { noteOf } from './notes.ts';
 import { ReadingPool } from './pool.ts';
+import { inFile } from './result.ts';
 
 /** `ledgerline read FILE…`: one JSON document a file in the reading format; a file that can't be read says why. Exit code 1 then. */
 export async function readFiles(files: string[]): Promise<number> {
@@ -13,7 +14,7 @@ export async function readFiles(files: string[]): Promise<number> {
     try {
       const result = await pool.read(await readFile(path));
       if (!result.ok) code = 1;
-      console.log(JSON.stringify(result.ok ? toFormat(file, [result.reading]) : { file, documents: [], error: faultNotes[result.fault] }));
+      console.log(JSON.stringify(result.ok ? toFormat(file, result.parts.map(inFile)) : { file, documents: [], error: noteOf(result) }));
     } catch (error) {
       code = 1;
       console.log(JSON.stringify({ file, documents: [], error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}` }));

@@ -1,4 +1,4 @@
-import type { Fault } from './pool.ts';
+import type { Fault, ReadResult } from './result.ts';
 
 /** Why a file could not be read and what to do, in a clerk's words. */
 export const faultNotes: Record<Fault, string> = {
@@ -6,7 +6,12 @@ export const faultNotes: Record<Fault, string> = {
   broken: 'This PDF is damaged and cannot be opened. Ask the supplier to send it again.',
   empty: 'This file is empty. Ask the supplier to send it again.',
   'too-many-pages': 'This PDF has more than 200 pages, too many to read at once. Split it and add the parts.',
-  'no-text': 'This PDF is a picture without text and cannot be read yet. It is kept.',
+  xml: 'This XML file is not an e-invoice that can be read. It is kept as it came.',
+  picture: 'This picture cannot be opened. It is kept as it came; ask the supplier to send it again.',
+  kind: 'Files of this kind cannot be read. It is kept as it came.',
   'too-long': 'Reading took too long and was stopped. The file is kept; try again, or type the bill in by hand.',
   'too-large': 'This file is too large to read (the limit is 40 MB). It is kept; ask the supplier for a smaller one.',
 };
+
+/** Why a read failed, as exactly as it is known. */
+export const noteOf = (failed: Extract<ReadResult, { ok: false }>): string => failed.note ?? faultNotes[failed.fault];

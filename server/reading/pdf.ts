@@ -9,7 +9,7 @@ export interface PdfLimits { pages: number; runsPerPage: number }
 export const pdfLimits: PdfLimits = { pages: 200, runsPerPage: 40_000 };
 
 /** Why a PDF can't be read, as a code; the words for people are in `reading/notes.ts`. */
-export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages' | 'no-text';
+export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages';
 
 export class UnreadablePdf extends Error {
   constructor(readonly fault: PdfFault, readonly pages = 0) { super(fault); }
@@ -27,20 +27,28 @@ async function open(bytes: Uint8Array): Promise<PDFDocumentProxy> {
   }
 }
 
+/** What a PDF holds: its pages as words with boxes, and e-invoice data that stands inside it. */
+export interface PdfContent { pages: Page[]; xml: Uint8Array[] }
+/** A page to be read, by its number in the file, turned clockwise. */
+export interface Wanted { page: number; turn: number }
+
+const most = 20 * 1024 * 1024;
+
 /**
- * The pages of a digital PDF as words with boxes. Scripts, forms and attachments are never run or opened.
- * Throws UnreadablePdf for a file that can't be opened, has no pages, too many, or no text at all.
+ * The content of a PDF. Pages without text come without words. Scripts and forms are never run; of what is attached only XML is
+ * looked at. Throws UnreadablePdf for a file that can't be opened, has no pages, or too many.
  */
-export async function pagesOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLimits): Promise<Page[]> {
+export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLimits, wanted: Wanted[] | null = null): Promise<PdfContent> {
   if (bytes.length === 0) throw new UnreadablePdf('empty');
   const pdf = await open(bytes);
   try {
     if (pdf.numPages > limits.pages) throw new UnreadablePdf('too-many-pages', pdf.numPages);
+    const list = wanted ?? Array.from({ length: pdf.numPages }, (_, i) => ({ page: i + 1, turn: 0 }));
     const pages: Page[] = [];
-    for (let number = 1; number <= pdf.numPages; number++) pages.push(await readPage(pdf, number, limits));
+    for (const { page, turn } of list) if (page <= pdf.numPages) pages.push(await readPage(pdf, page, turn, limits));
     if (pages.length === 0) throw new UnreadablePdf('empty');
-    if (pages.every((page) => page.words.length === 0)) throw new UnreadablePdf('no-text', pages.length);
-    return pages;
+    const attached = Object.values(((await pdf.getAttachments()) ?? {}) as Record<string, { filename: string; content: Uint8Array }>);
+    return { pages, xml: attached.filter((a) => /\.xml$/i.test(a.filename) && a.content.length < most).map((a) => new Uint8Array(a.content)) };
   } catch (error) {
     throw error instanceof UnreadablePdf ? error : new UnreadablePdf('broken');
   } finally {
@@ -48,9 +56,11 @@ export async function pagesOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLimit
   }
 }
 
-async function readPage(pdf: PDFDocumentProxy, number: number, limits: PdfLimits): Promise<Page> {
+export const pagesOfPdf = async (bytes: Uint8Array, limits: PdfLimits = pdfLimits): Promise<Page[]> => (await contentOfPdf(bytes, limits)).pages;
+
+async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, limits: PdfLimits): Promise<Page> {
   const page = await pdf.getPage(number);
-  const { width, height, transform: view } = page.getViewport({ scale: 1 });
+  const { width, height, transform: view } = page.getViewport({ scale: 1, rotation: (page.rotate + turn) % 360 });
   const content = await page.getTextContent({ includeMarkedContent: false });
   const runs: TextRun[] = [];
   for (const item of content.items.slice(0, limits.runsPerPage)) {

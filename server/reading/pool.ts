@@ -1,15 +1,10 @@
 import { Worker } from 'node:worker_threads';
-import type { Page } from '@ledgerline/core/page';
-import type { Reading } from '@ledgerline/core/reading';
-import type { PdfFault } from './pdf.ts';
-
-export type Fault = PdfFault | 'too-long' | 'too-large';
-export type ReadResult = { ok: true; pages: Page[]; reading: Reading } | { ok: false; fault: Fault; pages: number };
+import type { Asked, PageSource, ReadResult } from './result.ts';
 
 export interface ReadLimits { seconds: number; megabytes: number; bytes: number }
 export const readLimits: ReadLimits = { seconds: 30, megabytes: 768, bytes: 40 * 1024 * 1024 };
 
-interface Job { bytes: Uint8Array; done: (result: ReadResult) => void }
+interface Job { asked: Asked; done: (result: ReadResult) => void }
 
 /**
  * Reads files in worker threads, each with a limit of time and memory. A file that hangs or eats memory costs its own worker only;
@@ -23,9 +18,15 @@ export class ReadingPool {
 
   constructor(readonly size = 1, readonly limits: ReadLimits = readLimits) {}
 
-  read(bytes: Uint8Array): Promise<ReadResult> {
-    if (bytes.length > this.limits.bytes) return Promise.resolve({ ok: false, fault: 'too-large', pages: 0 });
-    return new Promise((done) => { this.#queue.push({ bytes, done }); this.#next(); });
+  /** Reads a file as it came and takes it apart into its documents. */
+  read(bytes: Uint8Array, sha = ''): Promise<ReadResult> { return this.#ask({ files: [{ sha, bytes }], order: null }); }
+
+  /** Reads given pages of files as one document. */
+  readPages(files: Asked['files'], order: PageSource[]): Promise<ReadResult> { return this.#ask({ files, order }); }
+
+  #ask(asked: Asked): Promise<ReadResult> {
+    if (asked.files.some((f) => f.bytes.length > this.limits.bytes)) return Promise.resolve({ ok: false, fault: 'too-large', pages: 0 });
+    return new Promise((done) => { this.#queue.push({ asked, done }); this.#next(); });
   }
 
   #worker(): Worker {
@@ -52,8 +53,8 @@ export class ReadingPool {
     const timer = setTimeout(() => finish({ ok: false, fault: 'too-long', pages: 0 }, false), this.limits.seconds * 1000);
     worker.ref();
     worker.on('message', answered).on('error', failed).on('exit', gone);
-    const copy = new Uint8Array(job.bytes);
-    worker.postMessage(copy, [copy.buffer]);
+    const files = job.asked.files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes) }));
+    worker.postMessage({ files, order: job.asked.order }, files.map((f) => f.bytes.buffer));
   }
 
   async close(): Promise<void> {

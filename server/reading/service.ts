@@ -1,44 +1,64 @@
-import { and, eq, inArray } from 'drizzle-orm';
-import { matchCompany } from '@ledgerline/core/matching';
-import { makeBill } from '../bills/intake.ts';
-import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
-import { fetchFile } from '../files/store.ts';
+import { and, eq, inArray, ne } from 'drizzle-orm';
+import { fileOfAttachment } from '../arrivals/take.ts';
+import { arrival, document } from '../db/schema/index.ts';
+import { fetchFile, keep } from '../files/store.ts';
 import type { Services } from '../services.ts';
-import { faultNotes } from './notes.ts';
+import { noteOf } from './notes.ts';
+import type { ReadResult } from './result.ts';
+import { settlePart } from './settle.ts';
+
+type DocumentRow = typeof document.$inferSelect;
+
+async function readRow(services: Services, row: DocumentRow): Promise<ReadResult> {
+  const { db } = services.database;
+  const shas = row.arranged && row.sources ? [...new Set(row.sources.map((s) => s.sha))] : [row.fileSha256];
+  const files = await Promise.all(shas.map(async (sha) => ({ sha, bytes: await fetchFile(db, sha) })));
+  if (files.some((f) => f.bytes === null)) return { ok: false, fault: 'broken', pages: 0 };
+  const whole = files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes!) }));
+  return row.arranged && row.sources ? services.reader.readPages(whole, row.sources) : services.reader.read(whole[0]!.bytes, whole[0]!.sha);
+}
 
 /**
- * Reads a waiting document and makes its bill, in one transaction at the end. Doing it twice equals doing it once: a document that has
- * been read, or has a bill, is left alone.
+ * Reads a waiting document and makes its bill, or, where the file held several, all of theirs, in one transaction at the end. Doing
+ * it twice equals doing it once: a document that has been read is left alone.
  */
 export async function readArrived(services: Services, documentId: string): Promise<void> {
   const { db } = services.database;
   const [claimed] = await db.update(document).set({ state: 'reading' }).where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading']))).returning();
   if (!claimed) return;
-  const bytes = await fetchFile(db, claimed.fileSha256);
-  const result = bytes ? await services.reader.read(bytes) : { ok: false as const, fault: 'broken' as const, pages: 0 };
-  await db.transaction(async (tx) => {
+  const result = await readRow(services, claimed);
+  const queue = await db.transaction(async (tx): Promise<string[]> => {
+    // The arrival is the lock: an e-invoice and its page that are read at once still find each other.
+    const [came] = await tx.select().from(arrival).where(eq(arrival.id, claimed.arrivalId)).for('update');
     const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
-    if (!row || row.state !== 'reading' || (await tx.select({ id: bill.id }).from(bill).where(eq(bill.documentId, documentId))).length > 0) return;
+    if (!row || !came || row.state !== 'reading') return [];
     if (!result.ok) {
-      await tx.update(document).set({ state: 'unreadable', note: faultNotes[result.fault], pageCount: result.pages || null, readAt: services.now() }).where(eq(document.id, documentId));
-      return;
+      await tx.update(document).set({ state: 'unreadable', note: noteOf(result), pageCount: result.pages || null, readAt: services.now() }).where(eq(document.id, documentId));
+      return [];
     }
-    const { pages, reading } = result;
-    await tx.delete(documentPage).where(eq(documentPage.documentId, documentId));
-    for (const page of pages) await tx.insert(documentPage).values({ documentId, ...page });
-    const [from] = await tx.select().from(arrival).where(eq(arrival.id, row.arrivalId));
-    const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
-    const addressed = matchCompany(reading.header.buyerName?.value ?? null, companies);
-    // Scans and mail go to the company on the page; an upload stays where a person put it.
-    const companyId = addressed && from?.channel !== 'upload' ? addressed.id : row.companyId;
-    if (companyId !== row.companyId) {
-      await tx.update(document).set({ companyId }).where(eq(document.arrivalId, row.arrivalId));
-      await tx.update(arrival).set({ companyId }).where(eq(arrival.id, row.arrivalId));
+    const [first, ...others] = result.parts;
+    await settlePart(tx, services, came, row, first!, result.parts.length);
+    for (const [i, part] of others.entries()) {
+      const { id: _id, ...same } = row;
+      const [made] = await tx.insert(document).values({ ...same, part: i + 1, state: 'reading' }).returning();
+      await settlePart(tx, services, came, made!, part, result.parts.length);
     }
-    const aside = reading.kind === 'other';
-    await tx.update(document).set({ state: aside ? 'aside' : 'read', note: aside ? 'Not an invoice or credit note: set to one side.' : null, reading, pageCount: pages.length, readAt: services.now() }).where(eq(document.id, documentId));
-    if (!aside) await makeBill(tx, { companyId, documentId, reading, addressedTo: addressed, receivedAt: from?.receivedAt ?? services.now(), now: services.now() });
+    return attach(tx, row, result.attachments);
   });
+  for (const id of queue) await services.queueReading(id);
+}
+
+/** What an e-invoice carries inside becomes documents beside it; those that may be its page are read. */
+async function attach(tx: Parameters<typeof keep>[0], row: DocumentRow, attachments: Extract<ReadResult, { ok: true }>['attachments']): Promise<string[]> {
+  const queue: string[] = [];
+  for (const [i, file] of attachments.entries()) {
+    const sha = await keep(tx, file.bytes);
+    const [there] = await tx.select({ id: document.id }).from(document).where(and(eq(document.arrivalId, row.arrivalId), eq(document.fileSha256, sha), ne(document.id, row.id)));
+    if (there) continue;
+    const [made] = await tx.insert(document).values({ companyId: row.companyId, arrivalId: row.arrivalId, position: row.position, part: 100 + i, fileSha256: sha, ...fileOfAttachment(file, row.name) }).returning({ id: document.id, state: document.state });
+    if (made!.state === 'waiting') queue.push(made!.id);
+  }
+  return queue;
 }
 
 /** What a stopped server left unread is queued again. */

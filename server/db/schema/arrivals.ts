@@ -1,6 +1,7 @@
-import { char, index, integer, jsonb, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, char, index, integer, jsonb, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Page } from '@ledgerline/core/page';
 import type { Reading } from '@ledgerline/core/reading';
+import type { Findings, PageSource } from '../../reading/result.ts';
 import { bytes, id, moment } from './columns.ts';
 import { company, person } from './people.ts';
 
@@ -25,6 +26,8 @@ export const arrival = pgTable('arrival', {
   /** Says what is wrong with the arrival as a whole, in a clerk's words. */
   note: text('note'),
   personId: uuid('person_id').references(() => person.id),
+  /** Pages that a person left out of every document. */
+  leftOut: jsonb('left_out').$type<PageSource[]>().notNull().default([]),
   receivedAt: moment('received_at').notNull().defaultNow(),
 }, (t) => [index('arrival_received').on(t.companyId, t.receivedAt, t.id), unique('arrival_of_company').on(t.id, t.companyId)]);
 
@@ -33,6 +36,8 @@ export const document = pgTable('document', {
   companyId: uuid('company_id').notNull().references(() => company.id),
   arrivalId: uuid('arrival_id').notNull().references(() => arrival.id),
   position: integer('position').notNull().default(0),
+  /** Its place among the documents that one file held. */
+  part: integer('part').notNull().default(0),
   name: text('name').notNull(),
   mediaType: text('media_type').notNull(),
   fileSha256: char('file_sha256', { length: 64 }).notNull().references(() => file.sha256),
@@ -43,6 +48,14 @@ export const document = pgTable('document', {
   duplicateOf: uuid('duplicate_of'),
   pageCount: integer('page_count'),
   reading: jsonb('reading').$type<Reading>(),
+  /** Where each of its pages comes from; null until it is read. */
+  sources: jsonb('sources').$type<PageSource[]>(),
+  /** A person put its pages together: they are read as one document. */
+  arranged: boolean('arranged').notNull().default(false),
+  /** What the data of an e-invoice says about itself and its page. */
+  findings: jsonb('findings').$type<Findings>(),
+  /** paper, or data: pages drawn from an e-invoice's data */
+  shown: text('shown').notNull().default('paper'),
   readAt: moment('read_at'),
 }, (t) => [index('document_arrival').on(t.arrivalId), index('document_file').on(t.companyId, t.fileSha256), unique('document_of_company').on(t.id, t.companyId)]);
 

@@ -1,0 +1,27 @@
+// node --import tsx bench/reading/mail.ts FOLDER : takes messages apart (.eml with .truth.json beside them) and compares what is an invoice.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { simpleParser } from 'mailparser';
+import { squash } from '@ledgerline/core/reading';
+import { fileOf, unpack } from '../../server/arrivals/unpack.ts';
+import { fileType } from '../../server/reading/filetype.ts';
+import { readAsked } from '../../server/reading/readfile.ts';
+
+const folder = process.argv[2]!;
+let right = 0, all = 0;
+for (const name of readdirSync(folder).filter((f) => f.endsWith('.eml')).sort()) {
+  const truth = JSON.parse(readFileSync(join(folder, name.replace('.eml', '.truth.json')), 'utf8')) as { invoices: string[]; same?: string[][] };
+  const message = await simpleParser(readFileSync(join(folder, name)));
+  const invoices: { name: string; number: string | null; data: boolean }[] = [];
+  for (const file of await unpack(message.attachments.map(fileOf))) {
+    if (file.inline || file.kept || !['pdf', 'xml', 'picture'].includes(fileType(file.bytes))) continue;
+    const result = await readAsked({ files: [{ sha: file.name, bytes: file.bytes }], order: null });
+    const part = result.ok ? result.parts.find((p) => p.reading.kind !== 'other' && p.shown !== 'small') : undefined;
+    if (part) invoices.push({ name: file.name, number: part.reading.header.invoiceNumber?.value ?? null, data: part.shown === 'data' });
+  }
+  const same = invoices.filter((a) => a.data).flatMap((a) => invoices.filter((b) => !b.data && b.number && a.number && squash(a.number) === squash(b.number)).map((b) => [b.name, a.name].sort().join('+')));
+  const good = invoices.map((i) => i.name).sort().join() === [...truth.invoices].sort().join() && same.sort().join() === (truth.same ?? []).map((pair) => [...pair].sort().join('+')).sort().join();
+  all++; if (good) right++;
+  console.log(`${good ? 'right' : 'WRONG'} ${name}: ${invoices.map((i) => i.name).join(', ') || 'nothing'}${same.length ? `; one bill: ${same.join(' ')}` : ''}`);
+}
+console.log(`${right} of ${all} messages right`);

@@ -1,0 +1,1 @@
+export { takeApart, renumber } from './pile.ts';

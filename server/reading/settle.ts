@@ -1,0 +1,75 @@
+import { and, eq, ne } from 'drizzle-orm';
+import { compare } from '@ledgerline/core/einvoice';
+import { matchCompany, type KnownCompany } from '@ledgerline/core/matching';
+import { squash } from '@ledgerline/core/reading';
+import { billField, dropBill, makeBill } from '../bills/intake.ts';
+import type { Executor } from '../db/client.ts';
+import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
+import type { Services } from '../services.ts';
+import type { ReadPart } from './result.ts';
+
+type DocumentRow = typeof document.$inferSelect;
+type ArrivalRow = typeof arrival.$inferSelect;
+
+/** Keeps what was read of one document and makes its bill, unless it is no invoice or the page of an e-invoice that has one. */
+export async function settlePart(tx: Executor, services: Services, came: ArrivalRow, row: DocumentRow, part: ReadPart, parts: number): Promise<void> {
+  const { pages, reading, sources, shown } = part;
+  await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
+  for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
+  const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
+  const addressed = matchCompany(reading.header.buyerName?.value ?? null, companies);
+  const home = await moveTo(tx, came, row, addressed, parts);
+  const base = { reading, findings: part.findings, sources, shown: shown === 'data' ? 'data' : 'paper', pageCount: pages.length, readAt: services.now() };
+  const keepAs = (state: string, note: string | null, duplicateOf: string | null = null) => tx.update(document).set({ ...base, state, note, duplicateOf }).where(eq(document.id, row.id));
+  if (shown === 'small') return void await keepAs('aside', 'A small picture, such as a logo: set to one side.');
+  if (reading.kind === 'other') return void await keepAs('aside', 'Not an invoice or credit note: set to one side.');
+  const twin = await twinOf(tx, home.arrivalId, row.id, part);
+  if (twin && shown !== 'data') {
+    // The data is the bill; its page beside it is compared and shown from Arrivals.
+    const findings = twin.findings && { ...twin.findings, differences: compare(twin.reading!, reading) };
+    await tx.update(document).set({ findings }).where(eq(document.id, twin.id));
+    if (findings?.differences.length) await doubt(tx, twin.id, findings.differences.map((d) => d.field));
+    return void await keepAs('duplicate', `The page of the e-invoice ${twin.name}: one bill.`, twin.id);
+  }
+  const findings = twin && part.findings ? { ...part.findings, differences: compare(reading, twin.reading!) } : part.findings;
+  await tx.update(document).set({ ...base, findings, state: 'read', note: noteFor(part), duplicateOf: null }).where(eq(document.id, row.id));
+  if (twin) {
+    if (!(await dropBill(tx, twin.id, 'The e-invoice that came with this page is used instead.', services.now()))) return void await keepAs('duplicate', `The data of ${twin.name}, whose bill is in work already.`, twin.id);
+    await tx.update(document).set({ state: 'duplicate', note: `The page of the e-invoice ${row.name}: one bill.`, duplicateOf: row.id }).where(eq(document.id, twin.id));
+  }
+  await makeBill(tx, { companyId: home.companyId, documentId: row.id, reading, differing: (findings?.differences ?? []).map((d) => d.field), addressedTo: addressed, receivedAt: came.receivedAt, now: services.now() });
+}
+
+const noteFor = ({ pages, shown }: ReadPart): string | null => (shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'A picture without text: type it in from the page.' : null);
+
+/**
+ * Scans and mail go to the company on the page; an upload stays where a person put it. A document that came alone takes its arrival
+ * along; one that came with others gets an arrival of its own there.
+ */
+async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addressed: KnownCompany | null, parts: number): Promise<{ companyId: string; arrivalId: string }> {
+  if (!addressed || came.channel === 'upload' || addressed.id === row.companyId) return { companyId: row.companyId, arrivalId: row.arrivalId };
+  const beside = await tx.select({ id: document.id }).from(document).where(and(eq(document.arrivalId, row.arrivalId), ne(document.id, row.id)));
+  let arrivalId = row.arrivalId;
+  if (beside.length === 0 && parts === 1) await tx.update(arrival).set({ companyId: addressed.id }).where(eq(arrival.id, row.arrivalId));
+  else {
+    const { channel, sender, subject, receivedAt, personId } = came;
+    const [made] = await tx.insert(arrival).values({ companyId: addressed.id, channel, sender, subject, receivedAt, personId, note: 'Came together with documents for another company.' }).returning({ id: arrival.id });
+    arrivalId = made!.id;
+  }
+  await tx.update(document).set({ companyId: addressed.id, arrivalId }).where(eq(document.id, row.id));
+  return { companyId: addressed.id, arrivalId };
+}
+
+/** The same invoice in the same arrival in its other shape: data for a page, a page for data. */
+async function twinOf(tx: Executor, arrivalId: string, documentId: string, part: ReadPart): Promise<DocumentRow | null> {
+  const number = part.reading.header.invoiceNumber?.value;
+  if (!number) return null;
+  const beside = await tx.select().from(document).where(and(eq(document.arrivalId, arrivalId), ne(document.id, documentId), eq(document.state, 'read')));
+  return beside.find((d) => (d.shown === 'data') !== (part.shown === 'data') && squash(d.reading?.header.invoiceNumber?.value ?? '') === squash(number)) ?? null;
+}
+
+/** Fields on which data and page differ have to be looked at, in a bill that is already there. */
+async function doubt(tx: Executor, documentId: string, fields: string[]): Promise<void> {
+  const [made] = await tx.select({ id: bill.id, unsure: bill.unsure }).from(bill).where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded')));
+  if (made) await tx.update(bill).set({ unsure: [...new Set([...made.unsure, ...fields.map(billField)])] }).where(eq(bill.id, made.id));
+}
