@@ -4,7 +4,7 @@ import { Id, Nullable } from './shared.ts';
 export const ArrivalsQuery = Type.Object({ cursor: Type.Optional(Type.String({ maxLength: 200 })), limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 100 })) });
 export const ArrivalDocument = Type.Object({
   id: Id, name: Type.String(), mediaType: Type.String(), size: Type.Integer(), state: Type.String(), note: Nullable(Type.String()), pageCount: Nullable(Type.Integer()),
-  part: Type.Integer(), paper: Type.Boolean(), billId: Nullable(Id), billStage: Nullable(Type.String()), billLabel: Nullable(Type.String()), duplicateOf: Nullable(Id), duplicateBillId: Nullable(Id),
+  part: Type.Integer(), paper: Type.Boolean(), /** Which pages of its file it is, where it is not the whole: "pages 2–3". */ pagesOf: Nullable(Type.String()), billId: Nullable(Id), billStage: Nullable(Type.String()), billLabel: Nullable(Type.String()), duplicateOf: Nullable(Id), duplicateBillId: Nullable(Id),
 });
 export const Arrival = Type.Object({
   id: Id, channel: Type.String(), sender: Nullable(Type.String()), subject: Nullable(Type.String()), note: Nullable(Type.String()), receivedAt: Type.String(), documents: Type.Array(ArrivalDocument),

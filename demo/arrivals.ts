@@ -4,10 +4,13 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import nodemailer from 'nodemailer';
 import { addDays } from '@ledgerline/core/dates';
+import { dec } from '@ledgerline/core/money';
 import { approve, getBill, sendOn } from '@ledgerline/server/bills/service';
 import { bill, document } from '@ledgerline/server/db/schema/index';
 import type { Services } from '@ledgerline/server/services';
+import { ciiOf, hybridOf, pileOf, ublOf } from './documents/einvoice.ts';
 import { makePdf } from './documents/maker.ts';
+import { pictureOf } from './documents/picture.ts';
 import { makeInvoice, type Invoice } from './invoice.ts';
 import { callerOf } from './load.ts';
 import { companies } from './master.ts';
@@ -66,10 +69,26 @@ export async function firstDocuments(doors: Doors, today: string): Promise<numbe
   const unknown = makeInvoice(stranger, random, { number: 'PSS-118', issueDate: addDays(today, -1), lines: 2 });
   const uploads = [[await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)], [await upload(mails[0]![0]!), { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' }]];
   for (const files of uploads) await byUpload(doors, files, 'MBG');
+  const more = await otherShapes(doors, random, today);
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   await transport.sendMail({ from: 'Bucket House <accounts@brightmopcle.example>', to: companies[0]!.mailAddress, subject: 'Holiday opening hours', text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.' });
   transport.close();
-  return mails.flat().length + scans.length + uploads.flat().length;
+  return mails.flat().length + scans.length + uploads.flat().length + more;
+}
+
+/** An e-invoice beside its page, a hybrid whose page says another total, a pile in one file, and a picture. Gives their number. */
+async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, today: string): Promise<number> {
+  const at = (i: number, number: string, lines = 3) => makeInvoice(suppliers[i]!, random, { number, issueDate: addDays(today, -1), lines });
+  const both = at(0, 'QGR-20611', 4), page = at(2, 'SIL-20733'), pile = [at(1, 'MGM-20740', 2), at(7, 'CHS-20741', 2), at(11, 'LSL-20742', 2)], photo = at(5, 'H&R-20750', 2);
+  const data = ciiOf({ ...page, gross: dec(page.gross).plus(10).toFixed(2), net: dec(page.net).plus(10).toFixed(2) });
+  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
+  const to = companies[0]!.mailAddress, pdf = 'application/pdf';
+  await transport.sendMail({ from: `"${both.supplier.name}" <accounts@${both.supplier.domain}>`, to, subject: `Invoice ${both.number} with its data`, text: 'The invoice as a page and as an e-invoice.', attachments: [{ filename: slug(both), content: Buffer.from(await makePdf(both)), contentType: pdf }, { filename: slug(both).replace('.pdf', '.xml'), content: ublOf(both), contentType: 'application/xml' }] });
+  await transport.sendMail({ from: `"${page.supplier.name}" <accounts@${page.supplier.domain}>`, to, subject: `Invoice ${page.number}`, text: 'Please find our invoice attached.', attachments: [{ filename: slug(page), content: Buffer.from(await hybridOf(page, data)), contentType: pdf }] });
+  transport.close();
+  await byUpload(doors, [{ name: 'post-of-monday.pdf', bytes: await pileOf(pile), type: pdf }], 'MBG');
+  await byUpload(doors, [{ name: 'photo-signwrights.png', bytes: await pictureOf([photo]), type: 'image/png' }], 'MBG');
+  return 5;
 }
 
 /** Waits until all is read, then lets the demo's people take some bills further: with approvers, and ready to post. */

@@ -9,6 +9,7 @@ export { check, withoutLines, type Broken } from './rules.ts';
 export { toReading } from './reading.ts';
 export { compare, withMarks, type Difference } from './compare.ts';
 export { render } from './render.ts';
+export { unitWord } from './units.ts';
 
 /**
  * Reads an e-invoice after EN 16931 from its XML, whichever of the two syntaxes. Throws UnreadableXml for what is no such file or

@@ -2,6 +2,7 @@ import { union, type Mark, type Page, type Word } from '../page/index.ts';
 import type { HeaderField, Read, Reading } from '../reading/index.ts';
 import { Paper, type Face } from './paper.ts';
 import type { EInvoice } from './types.ts';
+import { unitWord } from './units.ts';
 
 const left = 48, right = 547, middle = 310;
 const marked = (words: Word[], page: number): Mark | null => (words.length ? { page, ...union(words) } : null);
@@ -72,7 +73,7 @@ function drawLines(paper: Paper, reading: Reading): Reading['lines'] {
     for (const c of columns) {
       const read = line[c.key];
       if (!read) continue;
-      const shown = c.key === 'unitPrice' && line.priceQuantity ? `${read.value} / ${line.priceQuantity}` : read.value;
+      const shown = c.key === 'unitPrice' && line.priceQuantity ? `${read.value} / ${line.priceQuantity}` : c.key === 'unit' ? unitWord(read.value) : read.value;
       const words = c.key === 'description' ? paper.lines(shown, c.x, 285).flat() : paper.text(c.key === 'code' ? paper.fit(shown, 66) : shown, c.x, y, { align: c.align });
       Object.assign(out, { [c.key]: on(read, c.key === 'unitPrice' && line.priceQuantity ? words.slice(0, 1) : words, page) });
     }

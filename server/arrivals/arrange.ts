@@ -29,7 +29,7 @@ export async function arrangementOf(db: Executor, companyId: string, arrivalId: 
   const rows = await db.select().from(document).where(eq(document.arrivalId, arrivalId)).orderBy(asc(document.position), asc(document.part));
   const documents = rows.filter((r) => r.sources && (r.sources.length > 0 || r.arranged)).map((r) => {
     const d = shown.get(r.id);
-    return { id: r.id, name: r.name, state: r.state, label: d?.billLabel ?? null, billId: d?.billId ?? null, fixed: (d?.billStage !== null && d?.billStage !== undefined && !open.includes(d.billStage)) || r.state === 'reading' || r.state === 'waiting', pages: r.sources as PageSource[] };
+    return { id: r.id, name: r.name, state: r.state, label: d?.billLabel ?? null, billId: d?.billId ?? null, fixed: d?.billStage !== null && d?.billStage !== undefined && !open.includes(d.billStage), pages: r.sources as PageSource[] };
   });
   const leftOut = came.leftOut as PageSource[];
   const files = await imagesOf(db, [...documents.flatMap((d) => d.pages), ...leftOut].map((p) => p.sha));
@@ -81,5 +81,5 @@ function check(now: Arrangement, wanted: Arrange): void {
   const ids = wanted.documents.flatMap((d) => (d.id ? [d.id] : []));
   if (new Set(ids).size < ids.length || ids.some((id) => !known.has(id)) || now.documents.some((d) => !ids.includes(d.id))) throw new Refusal(409, 'These documents have changed meanwhile. Open them again.');
   if (wanted.documents.some((d) => !d.id && d.pages.length === 0)) throw new Refusal(400, 'A new document needs a page.');
-  for (const d of now.documents) if (d.fixed && whole(d.pages) !== whole(wanted.documents.find((w) => w.id === d.id)!.pages)) throw new Refusal(409, `${d.label ?? d.name} is being read or has been sent on; its pages stay as they are.`);
+  for (const d of now.documents) if (d.fixed && whole(d.pages) !== whole(wanted.documents.find((w) => w.id === d.id)!.pages)) throw new Refusal(409, `${d.label ?? d.name} has been sent on; its pages stay as they are.`);
 }

@@ -9,6 +9,7 @@ import { fileType } from '../reading/filetype.ts';
 import { shownPicture } from '../reading/picture.ts';
 import { arrange, arrangementOf, imagesOf } from './arrange.ts';
 import { documentsOf, findArrival, findDocument, listArrivals } from './store.ts';
+import type { Services } from '../services.ts';
 import { takeIn, type ArrivedFile } from './take.ts';
 
 const megabyte = 1024 * 1024;
@@ -21,6 +22,13 @@ function original(bytes: Buffer, mediaType: string, name: string): Response {
     'content-type': safe ? mediaType : 'application/octet-stream', 'content-disposition': `${safe ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(name)}`,
     'x-content-type-options': 'nosniff', 'content-security-policy': "sandbox; default-src 'none'", 'cache-control': 'private, max-age=3600',
   } });
+}
+
+async function fileOfArrival(services: Services, companyId: string, id: string, sha: string): Promise<Buffer> {
+  const { files } = await arrangementOf(services.database.db, companyId, id);
+  const bytes = sha in files ? await fetchFile(services.database.db, sha) : null;
+  if (!bytes) throw notFound('This file');
+  return bytes;
 }
 
 export function arrivalRoutes(api: Api): void {
@@ -48,6 +56,15 @@ export function arrivalRoutes(api: Api): void {
   });
   api.define({ method: 'get', path: '/arrivals/:id/pages', access: 'arrivals:see', summary: 'How an arrival’s pages are shared out among its documents' }, ({ services, caller, params }): Promise<Arrangement> => arrangementOf(services.database.db, caller.company.id, params['id']!));
   api.define({ method: 'put', path: '/arrivals/:id/pages', access: 'arrivals:add', summary: 'Share an arrival’s pages out anew; what changed is read again', body: Arrange }, ({ services, caller, params, body }): Promise<Arrangement> => arrange(services, caller, params['id']!, body));
+  api.define({ method: 'get', path: '/arrivals/:id/files/:sha', access: 'arrivals:see', summary: 'A file that pages of this arrival come from' }, async ({ services, caller, params }) => {
+    const bytes = await fileOfArrival(services, caller.company.id, params['id']!, params['sha']!);
+    return original(bytes, fileType(bytes) === 'pdf' ? 'application/pdf' : 'application/octet-stream', 'pages.pdf');
+  });
+  api.define({ method: 'get', path: '/arrivals/:id/pictures/:sha/:page', access: 'arrivals:see', summary: 'A small picture of a page that is a picture, as PNG' }, async ({ services, caller, params }) => {
+    const bytes = await fileOfArrival(services, caller.company.id, params['id']!, params['sha']!);
+    if (fileType(bytes) !== 'picture') throw notFound('This picture');
+    return original(await shownPicture(bytes, Number(params['page']), 320), 'image/png', 'page.png');
+  });
   api.define({ method: 'get', path: '/arrivals/:id/original', access: 'arrivals:see', summary: 'The message as it came' }, async ({ services, caller, params }) => {
     const found = await findArrival(services.database.db, caller.company.id, params['id']!);
     const bytes = found?.fileSha256 ? await fetchFile(services.database.db, found.fileSha256) : null;

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
+import type { PageSource } from '../reading/result.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, bill, document, supplier } from '../db/schema/index.ts';
 
@@ -9,14 +10,26 @@ const sameBill = alias(bill, 'same_bill');
 export async function documentsOf(db: Executor, arrivalIds: string[]): Promise<Map<string, ArrivalDocument[]>> {
   if (arrivalIds.length === 0) return new Map();
   const rows = await db.select({
-    arrivalId: document.arrivalId, id: document.id, name: document.name, mediaType: document.mediaType, size: document.size, state: document.state, note: document.note, pageCount: document.pageCount, part: document.part, paper: sql<boolean>`coalesce(jsonb_array_length(${document.sources}), 0) > 0`,
+    arrivalId: document.arrivalId, id: document.id, name: document.name, mediaType: document.mediaType, size: document.size, state: document.state, note: document.note, pageCount: document.pageCount, part: document.part, sources: document.sources, arranged: document.arranged,
     billId: bill.id, billStage: bill.stage, billLabel: sql<string | null>`concat_ws(' ', coalesce(${supplier.name}, ${bill.supplierName}), ${bill.invoiceNumber})`, duplicateOf: document.duplicateOf, duplicateBillId: sameBill.id,
   }).from(document).leftJoin(bill, and(eq(bill.documentId, document.id), sql`${bill.stage} <> 'discarded'`)).leftJoin(supplier, eq(supplier.id, bill.supplierId))
     .leftJoin(sameBill, and(eq(sameBill.documentId, document.duplicateOf), sql`${sameBill.stage} <> 'discarded'`))
     .where(inArray(document.arrivalId, arrivalIds)).orderBy(asc(document.position), asc(document.part));
   const byArrival = new Map<string, ArrivalDocument[]>();
-  for (const { arrivalId, ...doc } of rows) byArrival.set(arrivalId, [...(byArrival.get(arrivalId) ?? []), { ...doc, billLabel: doc.billId ? doc.billLabel : null }]);
+  // A document whose pages all went elsewhere is not shown, unless nothing else came.
+  const emptied = (r: (typeof rows)[number]) => r.arranged && r.sources?.length === 0 && rows.some((o) => o.arrivalId === r.arrivalId && o.id !== r.id);
+  const parted = new Set(rows.filter((r) => r.part > 0 || r.arranged).map((r) => r.arrivalId));
+  for (const { arrivalId, sources, arranged: _, ...doc } of rows.filter((r) => !emptied(r))) {
+    const paper = (sources?.length ?? 0) > 0;
+    byArrival.set(arrivalId, [...(byArrival.get(arrivalId) ?? []), { ...doc, paper, pagesOf: paper && parted.has(arrivalId) ? pagesOf(sources!) : null, billLabel: doc.billId ? doc.billLabel : null }]);
+  }
   return byArrival;
+}
+
+/** "page 4", "pages 2–3", or how many where they do not follow each other. */
+function pagesOf(sources: PageSource[]): string {
+  const first = sources[0]!, follows = sources.every((s, i) => s.sha === first.sha && s.page === first.page + i);
+  return sources.length === 1 ? `page ${first.page}` : follows ? `pages ${first.page}–${first.page + sources.length - 1}` : `${sources.length} p.`;
 }
 
 const columns = { id: arrival.id, channel: arrival.channel, sender: arrival.sender, subject: arrival.subject, note: arrival.note, receivedAt: arrival.receivedAt };

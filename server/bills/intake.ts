@@ -1,5 +1,6 @@
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import { suggest, type PastLine } from '@ledgerline/core/coding';
+import { unitWord } from '@ledgerline/core/einvoice';
 import { matchSupplier, type KnownCompany } from '@ledgerline/core/matching';
 import type { HeaderField, Read, Reading, ReadLine } from '@ledgerline/core/reading';
 import { dueDate, parseTerms } from '@ledgerline/core/terms';
@@ -25,10 +26,10 @@ export async function pastLines(tx: Executor, companyId: string, supplierId: str
 export const billField = (field: string): string => ({ supplierName: 'supplierId', supplierTaxId: 'supplierId', supplierIban: 'supplierId', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' })[field] ?? field;
 
 /** `differing`: fields that an e-invoice's data and its page say differently. */
-interface NewBill { companyId: string; documentId: string; reading: Reading; differing: string[]; addressedTo: KnownCompany | null; receivedAt: Date; now: Date }
+interface NewBill { companyId: string; documentId: string; reading: Reading; /** The lines come from an e-invoice's data, with unit codes. */ data: boolean; differing: string[]; addressedTo: KnownCompany | null; receivedAt: Date; now: Date }
 
 /** Makes the bill of a document that was read: supplier matched with its reason, lines coded by what this supplier's lines were. */
-export async function makeBill(tx: Executor, { companyId, documentId, reading, differing, addressedTo, receivedAt, now }: NewBill): Promise<string> {
+export async function makeBill(tx: Executor, { companyId, documentId, reading, data, differing, addressedTo, receivedAt, now }: NewBill): Promise<string> {
   const h = reading.header;
   const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
   const match = matchSupplier({ name: h.supplierName?.value ?? null, taxId: h.supplierTaxId?.value ?? null, iban: h.supplierIban?.value ?? null, emails: reading.supplierEmails }, known);
@@ -46,7 +47,7 @@ export async function makeBill(tx: Executor, { companyId, documentId, reading, d
     pricesIncludeTax: reading.pricesIncludeTax, marks, unsure: [...new Set([...settled, ...differing.map(billField)])], createdAt: receivedAt,
     note: addressedTo && addressedTo.id !== companyId ? `The page is addressed to ${addressedTo.name}.` : null,
   }).returning({ id: bill.id });
-  await addLines(tx, companyId, made!.id, reading, found);
+  await addLines(tx, companyId, made!.id, reading, data, found);
   await tx.insert(billEvent).values([{ companyId, billId: made!.id, what: 'arrived', at: receivedAt }, { companyId, billId: made!.id, what: 'read', at: now }]);
   return made!.id;
 }
@@ -69,14 +70,14 @@ export async function dropBill(tx: Executor, documentId: string, why: string, no
   return true;
 }
 
-async function addLines(tx: Executor, companyId: string, billId: string, reading: Reading, found: typeof supplier.$inferSelect | null): Promise<void> {
+async function addLines(tx: Executor, companyId: string, billId: string, reading: Reading, data: boolean, found: typeof supplier.$inferSelect | null): Promise<void> {
   const codes = await tx.select({ id: taxCode.id, rate: taxCode.rate, reverseCharge: taxCode.reverseCharge }).from(taxCode).where(eq(taxCode.companyId, companyId)).orderBy(taxCode.code);
   const past = found ? await pastLines(tx, companyId, found.id) : [];
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
   const code = (description: string, item: string | null, taxRate: string | null) => suggest({ description, code: item, taxRate: taxRate ?? onlyRate }, past, found, codes);
   const rows = [
     ...reading.lines.map((line) => ({
-      kind: 'line', code: line.code?.value.slice(0, 60) ?? null, description: line.description?.value.slice(0, 500) ?? '', quantity: line.quantity?.value ?? null, unit: line.unit?.value.slice(0, 20) ?? null, unitPrice: line.unitPrice?.value ?? null,
+      kind: 'line', code: line.code?.value.slice(0, 60) ?? null, description: line.description?.value.slice(0, 500) ?? '', quantity: line.quantity?.value ?? null, unit: (data && line.unit ? unitWord(line.unit.value) : line.unit?.value)?.slice(0, 20) ?? null, unitPrice: line.unitPrice?.value ?? null,
       priceQuantity: line.priceQuantity ?? '1', discountPercent: line.discountPercent?.value ?? null, taxRate: line.taxRate?.value ?? null, amount: line.amount.value, marks: marksOf(line),
     })),
     ...reading.charges.map((charge) => ({ kind: 'charge', code: null, description: charge.label.slice(0, 500), quantity: null, unit: null, unitPrice: null, priceQuantity: '1', discountPercent: null, taxRate: null, amount: charge.amount.value, marks: { amount: stored(charge.amount) } })),

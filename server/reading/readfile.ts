@@ -66,18 +66,21 @@ async function readPicture({ sha, bytes }: Asked['files'][number]): Promise<Read
   return { ok: true, attachments: [], parts: [{ sources: sourcesOf(sha, pages), pages, reading: unread(pages), findings: null, shown: found.every((p) => p.small) ? 'small' : 'paper' }] };
 }
 
-/** Pages that a person put together, in that order, as one document. */
+/** Pages that a person put together, in that order, as one document. Each file is opened once. */
 async function readArranged(files: Asked['files'], order: PageSource[]): Promise<ReadResult> {
-  const pages: Page[] = [];
-  for (const source of order) {
-    const file = files.find((f) => f.sha === source.sha);
-    if (!file) continue;
-    if (fileType(file.bytes) === 'pdf') pages.push(...(await contentOfPdf(file.bytes, undefined, [source])).pages);
+  const found = new Map<string, Page>();
+  const key = (s: PageSource) => `${s.sha}:${s.page}:${s.turn}`;
+  for (const { sha, bytes } of files) {
+    const own = order.filter((s) => s.sha === sha);
+    if (fileType(bytes) === 'pdf') for (const [i, page] of (await contentOfPdf(bytes, undefined, own)).pages.entries()) found.set(key(own[i]!), page);
     else {
-      const found = (await pagesOfPicture(file.bytes))[source.page - 1];
-      const turned = source.turn % 180 !== 0;
-      if (found) pages.push({ number: 0, width: turned ? found.height : found.width, height: turned ? found.width : found.height, words: [] });
+      const pictures = await pagesOfPicture(bytes);
+      for (const source of own) {
+        const picture = pictures[source.page - 1], lying = source.turn % 180 !== 0;
+        if (picture) found.set(key(source), { number: 0, width: lying ? picture.height : picture.width, height: lying ? picture.width : picture.height, words: [] });
+      }
     }
   }
-  return pages.length === 0 ? { ok: false, fault: 'empty', pages: 0 } : { ok: true, attachments: [], parts: [part(order, pages)] };
+  const there = order.filter((s) => found.has(key(s)));
+  return there.length === 0 ? { ok: false, fault: 'empty', pages: 0 } : { ok: true, attachments: [], parts: [part(there, there.map((s) => found.get(key(s))!))] };
 }

@@ -31,7 +31,8 @@ export async function readArrived(services: Services, documentId: string): Promi
     // The arrival is the lock: an e-invoice and its page that are read at once still find each other.
     const [came] = await tx.select().from(arrival).where(eq(arrival.id, claimed.arrivalId)).for('update');
     const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
-    if (!row || !came || row.state !== 'reading') return [];
+    // Pages that were shared out anew meanwhile are read by the job that came with them.
+    if (!row || !came || row.state !== 'reading' || JSON.stringify(row.sources) !== JSON.stringify(claimed.sources)) return [];
     if (!result.ok) {
       await tx.update(document).set({ state: 'unreadable', note: noteOf(result), pageCount: result.pages || null, readAt: services.now() }).where(eq(document.id, documentId));
       return [];

@@ -37,7 +37,7 @@ export async function settlePart(tx: Executor, services: Services, came: Arrival
     if (!(await dropBill(tx, twin.id, 'The e-invoice that came with this page is used instead.', services.now()))) return void await keepAs('duplicate', `The data of ${twin.name}, whose bill is in work already.`, twin.id);
     await tx.update(document).set({ state: 'duplicate', note: `The page of the e-invoice ${row.name}: one bill.`, duplicateOf: row.id }).where(eq(document.id, twin.id));
   }
-  await makeBill(tx, { companyId: home.companyId, documentId: row.id, reading, differing: (findings?.differences ?? []).map((d) => d.field), addressedTo: addressed, receivedAt: came.receivedAt, now: services.now() });
+  await makeBill(tx, { companyId: home.companyId, documentId: row.id, reading, data: part.findings !== null, differing: (findings?.differences ?? []).map((d) => d.field), addressedTo: addressed, receivedAt: came.receivedAt, now: services.now() });
 }
 
 const noteFor = ({ pages, shown }: ReadPart): string | null => (shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'A picture without text: type it in from the page.' : null);

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type {
-  ArrivalDetail, ArrivalList, Bill, BillList, BillsQuery, Choices, DocumentPages, Entry, EntryList, JournalPreview, NewSupplier, NextBill, PeriodList, PostBills, Posted, Problem, SaveBill, Session, SetUp, SupplierAccount, SupplierList, Today, Trail,
+  ArrivalDetail, ArrivalList, Arrange, Arrangement, Bill, BillList, BillsQuery, Choices, DocumentPages, Entry, EntryList, JournalPreview, NewSupplier, NextBill, PeriodList, PostBills, Posted, Problem, SaveBill, Session, SetUp, SupplierAccount, SupplierList, Today, Trail,
 } from '@ledgerline/contract';
 
 type Of<T = object> = { company: string } & T;
@@ -20,7 +20,9 @@ export const api = createApi({
     arrivals: b.query<ArrivalList, Of<{ cursor?: string }>>({ query: ({ company, cursor }) => ({ url: at(company, '/arrivals'), params: cursor ? { cursor } : {} }), providesTags: ['arrivals', 'bills'] }),
     arrival: b.query<ArrivalDetail, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/arrivals/${id}`), providesTags: ['arrivals'] }),
     retry: b.mutation<void, Of<{ id: string }>>({ query: ({ company, id }) => ({ url: at(company, `/documents/${id}/retry`), method: 'POST' }), invalidatesTags: ['arrivals'] }),
-    pages: b.query<DocumentPages, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/documents/${id}/pages`) }),
+    arrangement: b.query<Arrangement, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/arrivals/${id}/pages`), providesTags: ['arrivals', 'bills'] }),
+    arrange: b.mutation<Arrangement, Of<{ id: string; body: Arrange }>>({ query: ({ company, id, body }) => ({ url: at(company, `/arrivals/${id}/pages`), method: 'PUT', body }), invalidatesTags: ['arrivals', 'bills'] }),
+    pages: b.query<DocumentPages, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/documents/${id}/pages`), providesTags: ['arrivals'] }),
     choices: b.query<Choices, Of>({ query: ({ company }) => at(company, '/choices'), providesTags: ['choices', 'suppliers'] }),
     bills: b.query<BillList, Of<BillsQuery>>({ query: ({ company, ...params }) => ({ url: at(company, '/bills'), params }), providesTags: ['bills'] }),
     bill: b.query<Bill, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/bills/${id}`), providesTags: ['bills'] }),

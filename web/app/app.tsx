@@ -3,6 +3,7 @@ import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { ApprovalsPage } from '../approvals/page';
 import { ArrivalsPage } from '../arrivals/page';
+import { PagesPage } from '../arrivals/pages';
 import { SignInPage } from '../auth/sign-in';
 import { SetUpPage } from '../auth/set-up';
 import { BillsPage } from '../bills/page';
@@ -19,7 +20,7 @@ import { Shell } from './shell';
 
 const routes = [{
   path: '/', element: <Shell />, children: [
-    { index: true, element: <TodayPage /> }, { path: 'arrivals', element: <ArrivalsPage /> }, { path: 'bills', element: <BillsPage /> }, { path: 'bills/:id', element: <DeskPage /> }, { path: 'approvals', element: <ApprovalsPage /> },
+    { index: true, element: <TodayPage /> }, { path: 'arrivals', element: <ArrivalsPage /> }, { path: 'arrivals/:id/pages', element: <PagesPage /> }, { path: 'bills', element: <BillsPage /> }, { path: 'bills/:id', element: <DeskPage /> }, { path: 'approvals', element: <ApprovalsPage /> },
     { path: 'ledger', element: <LedgerPage /> }, { path: 'ledger/:id', element: <EntryPage /> }, { path: 'suppliers', element: <SuppliersPage /> }, { path: 'suppliers/:id', element: <SupplierPage /> },
     { path: '*', element: <Trouble sentence="This page is not here." /> },
   ],

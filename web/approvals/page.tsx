@@ -55,7 +55,7 @@ export function ApprovalsPage() {
               {[['Net', bill.net], ['Tax', bill.tax], ['Total', bill.gross]].map(([label, v]) => <tr key={label} className={label === 'Total' ? 'font-semibold' : ''}><td className="plain" colSpan={4}>{label}</td><td className="plain num">{money(v ?? null, bill.currency)}</td></tr>)}</tbody></table></div>
           <History bill={bill} />
         </section>
-        <section aria-label="Page" className="w-[46%] shrink-0 border-r hair max-md:order-2 max-md:h-[520px] max-md:w-full">{bill.documentId && pages ? <Sheet url={`/api/companies/${company.id}/documents/${bill.documentId}/file`} pages={pages.pages} marks={marksOf(bill)} active={active} /> : <Empty>No page.</Empty>}</section>
+        <section aria-label="Page" className="w-[46%] shrink-0 border-r hair max-md:order-2 max-md:h-[520px] max-md:w-full">{bill.documentId && pages ? <Sheet base={`/api/companies/${company.id}/documents/${bill.documentId}`} pages={pages.pages} marks={marksOf(bill)} active={active} /> : <Empty>No page.</Empty>}</section>
       </div>
       {returning && <AskNote title="Return to the clerk" action="Return" close={() => setReturning(false)} done={(note) => { setReturning(false); decide('return', note); }} />}
     </div>

@@ -1,4 +1,4 @@
-import { CircleAlert, Copy, Eye, FileCheck, FileText, Loader, Paperclip } from 'lucide-react';
+import { CircleAlert, Copy, Eye, FileCheck, FileText, Layers, Loader, Paperclip } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
@@ -22,10 +22,10 @@ function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }
     <div className="flex min-h-8 items-center gap-2 py-0.5">
       <span className={`inline-flex w-32 shrink-0 items-center gap-1.5 text-[13px] ${doc.state === 'unreadable' ? 'text-error' : doc.state === 'read' ? 'text-success' : 'quiet'}`}><Icon size={14} className={busy ? 'animate-spin' : ''} aria-hidden />{word}</span>
       <a className="max-w-60 shrink-0 truncate hover:underline" title={doc.name} href={`/api/companies/${company}/documents/${doc.id}/file`} target="_blank" rel="noreferrer">{doc.name}</a>
-      <span className="shrink-0 text-[13px] quiet">{doc.pageCount ? `${doc.pageCount} p. · ` : ''}{showSize(doc.size)}</span>
+      <span className="shrink-0 text-[13px] quiet">{doc.pagesOf ? `${doc.pagesOf} · ` : doc.pageCount ? `${doc.pageCount} p. · ` : ''}{showSize(doc.size)}</span>
       {doc.note && <span className="min-w-0 truncate text-[13px]" title={doc.note}>{doc.note}</span>}
-      {doc.state === 'unreadable' && can('arrivals:add') && /\.pdf$/i.test(doc.name) && <button className="btn btn-xs" onClick={() => void retry({ company, id: doc.id })}>Try again</button>}
-      {bill && <Link className="ml-auto shrink-0 truncate font-medium text-primary hover:underline" to={`/bills/${bill}`}>{doc.billLabel ?? 'Open the bill'}</Link>}
+      {doc.state === 'unreadable' && can('arrivals:add') && /\.(pdf|xml|png|jpe?g|tiff?)$/i.test(doc.name) && <button className="btn btn-xs" onClick={() => void retry({ company, id: doc.id })}>Try again</button>}
+      {bill && <Link className="ml-auto shrink-0 truncate font-medium text-primary hover:underline" to={`/bills/${bill}`}>{doc.billLabel || 'Open the bill'}</Link>}
       {doc.billStage && <span className="w-32 shrink-0 text-[13px]"><StageWord stage={doc.billStage} /></span>}
     </div>
   );
@@ -48,6 +48,7 @@ function Row({ arrival, company }: { arrival: Arrival; company: string }) {
   return (
     <li className="border-t hair px-6 py-1.5">
       <div className="flex h-7 items-center gap-2"><ChannelIcon channel={arrival.channel} /><span className="max-w-72 truncate font-medium">{arrival.sender ?? 'Unknown sender'}</span><span className="min-w-0 grow truncate">{arrival.subject}</span>
+        {arrival.documents.some((d) => d.paper) && <Link className="btn btn-ghost btn-xs" to={`/arrivals/${arrival.id}/pages`}><Layers size={13} aria-hidden />Pages</Link>}
         {arrival.channel === 'email' && <button className="btn btn-ghost btn-xs" aria-expanded={open} onClick={() => setOpen(!open)}><Eye size={13} aria-hidden />{open ? 'Hide message' : 'Message'}</button>}<span className="w-32 shrink-0 text-right text-[13px] quiet">{showTime(arrival.receivedAt)}</span></div>
       {arrival.note && <p className="ml-6 flex items-center gap-1.5 text-[14px] text-error"><CircleAlert size={14} aria-hidden />{arrival.note}</p>}
       <div className="ml-6">{arrival.documents.map((d) => <DocumentRow key={d.id} doc={d} company={company} />)}</div>

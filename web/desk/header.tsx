@@ -8,7 +8,7 @@ interface Props { bill: Bill; choices: Choices; locked: boolean; set(change: Hea
 
 function Field({ label, path, bill, hint, children }: { label: string; path: string; bill: Bill; hint?: string | null; children: ReactNode }) {
   const wanted = bill.exceptions.find((e) => e.path === path && e.blocking);
-  return <div data-field={path} className="min-w-0"><div className="flex justify-between gap-2 text-[12px]"><span className="quiet whitespace-nowrap">{label}</span><span className={`truncate ${wanted ? 'text-error' : 'text-accent'}`} title={wanted?.sentence ?? hint ?? undefined}>{wanted ? 'needed' : hint}</span></div>{children}</div>;
+  return <div data-field={path} className="min-w-0"><div className="flex justify-between gap-2 text-[12px]"><span className="quiet whitespace-nowrap">{label}</span><span className={`truncate ${wanted ? 'text-error' : 'text-accent'}`} title={wanted?.sentence ?? hint ?? undefined}>{wanted ? (wanted.code.startsWith('differs') ? 'differs' : 'needed') : hint}</span></div>{children}</div>;
 }
 
 /** The head of a bill, in the order in which an invoice is read. */

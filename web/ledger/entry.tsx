@@ -24,7 +24,7 @@ function TrailView({ id }: { id: string }) {
         {step('Page', data.mark ? <>page {data.mark.page}{data.proof ? `, proven: ${data.proof}` : ''}</> : data.documentId ? 'typed by hand, no mark' : 'no document (from before Ledgerline)')}
         {step('People', <span className="text-[13px]">{data.people.filter((p) => p.person).map((p) => `${p.what} by ${p.person}, ${showTime(p.at)}`).join(' · ')}</span>)}
       </ol>
-      <div className="min-h-0 grow border-t hair">{data.documentId && pages ? <Sheet url={`/api/companies/${company.id}/documents/${data.documentId}/file`} pages={pages.pages} marks={[]} active={null} focus={data.mark} /> : <Empty>There is no page for this bill.</Empty>}</div>
+      <div className="min-h-0 grow border-t hair">{data.documentId && pages ? <Sheet base={`/api/companies/${company.id}/documents/${data.documentId}`} pages={pages.pages} marks={[]} active={null} focus={data.mark} /> : <Empty>There is no page for this bill.</Empty>}</div>
     </div>
   );
 }
