@@ -25,5 +25,5 @@ export function readEInvoice(bytes: Uint8Array, limits?: XmlLimits): EInvoice {
 /** True for a file that begins like XML. */
 export const looksLikeXml = (bytes: Uint8Array): boolean => {
   const head = new TextDecoder(bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe ? 'utf-16be' : 'utf-8').decode(bytes.subarray(0, 400)).replace(/^\uFEFF/, '').trimStart();
-  return /^<(\?xml|[A-Za-z][\w.-]*[:\s>]|!--|!DOCTYPE)/.test(head) && !/^<(!doctype )?html/i.test(head);
+  return /^<(\?xml|[A-Za-z][\w.-]*[:\s/>]|!--|!DOCTYPE)/.test(head) && !/^<(!doctype )?html/i.test(head);
 };

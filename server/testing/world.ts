@@ -41,7 +41,7 @@ export async function makeWorld(): Promise<World> {
   return {
     services, database, master, url: template.href, api: makeApi(services), queue,
     as: (person, companyCode = 'MBG') => callerOf(services, person, master.company(companyCode).id),
-    async drain() { for (const id of queue.splice(0)) await readArrived(services, id); },
+    async drain() { for (let id = queue.shift(); id !== undefined; id = queue.shift()) await readArrived(services, id); },
     async close() { await reader.close(); await database.close(); },
   };
 }

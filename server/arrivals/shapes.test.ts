@@ -1,0 +1,158 @@
+import { deflateRawSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { dec } from '@ledgerline/core/money';
+import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/demo/documents/einvoice';
+import { makePdf } from '@ledgerline/demo/documents/maker';
+import { pictureOf } from '@ledgerline/demo/documents/picture';
+import { getBill, saveBill, sendOn } from '../bills/service.ts';
+import { takeMessage } from '../mail/receiver.ts';
+import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
+import { takeIn } from './take.ts';
+import { unpack } from './unpack.ts';
+
+let world: World;
+beforeAll(async () => { world = await makeWorld(); });
+afterAll(() => world.close());
+const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
+const pdf = 'application/pdf', xml = 'application/xml';
+type Given = { name: string; mediaType: string; bytes: Uint8Array | string };
+const upload = async (...files: Given[]) => {
+  const id = await takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: files.map((f) => ({ ...f, bytes: typeof f.bytes === 'string' ? new TextEncoder().encode(f.bytes) : f.bytes })) });
+  await world.drain();
+  return id;
+};
+const documents = (arrivalId: string) => rows('select * from document where arrival_id = $1 order by position, part', arrivalId);
+const billsOf = (arrivalId: string) => rows(`select b.* from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`, arrivalId);
+
+/** A zip of stored or deflated entries, as simple as the format allows. */
+function zip(entries: { name: string; bytes: Uint8Array; said?: number }[]): Uint8Array {
+  const parts: Buffer[] = [], directory: Buffer[] = [];
+  let at = 0;
+  for (const { name, bytes, said } of entries) {
+    const packed = deflateRawSync(bytes), label = Buffer.from(name);
+    const fields = (head: Buffer) => { head.writeUInt16LE(8, 4); head.writeUInt32LE(packed.length, 14); head.writeUInt32LE(said ?? bytes.length, 18); head.writeUInt16LE(label.length, 22); return head; };
+    const local = Buffer.concat([Buffer.from([0x50, 0x4b, 3, 4]), fields(Buffer.alloc(26))]);
+    const central = Buffer.concat([Buffer.from([0x50, 0x4b, 1, 2, 20, 0]), fields(Buffer.alloc(40))]);
+    central.writeUInt32LE(at, 42);
+    parts.push(local, label, packed); directory.push(central, label);
+    at += local.length + label.length + packed.length;
+  }
+  const list = Buffer.concat(directory), end = Buffer.alloc(22);
+  end.writeUInt32LE(0x06054b50, 0); end.writeUInt16LE(entries.length, 8); end.writeUInt16LE(entries.length, 10); end.writeUInt32LE(list.length, 12); end.writeUInt32LE(at, 16);
+  return new Uint8Array(Buffer.concat([...parts, list, end]));
+}
+
+describe('e-invoices', () => {
+  it('become a bill exactly as the data has it, with a page drawn from it', async () => {
+    const invoice = invoiceOf(0, { number: 'X-1', lines: 3, charge: true });
+    const [bill] = await billsOf(await upload({ name: 'x-1.xml', mediaType: xml, bytes: ublOf(invoice) }));
+    expect(bill).toMatchObject({ invoice_number: 'X-1', net: invoice.net, tax: invoice.tax, gross: invoice.gross, unsure: [], supplier_reason: expect.stringContaining('Tax number') });
+    expect((await rows('select unit from bill_line where bill_id = $1 and kind = $2', bill.id, 'line')).map((l) => l.unit)).toEqual(['pc', 'pc', 'pc']);
+    const [page] = await rows('select words from document_page where document_id = $1', bill.document_id);
+    expect(page.words.map((w: { text: string }) => w.text)).toContain('X-1');
+    expect(bill.marks.gross.mark).toMatchObject({ page: 1 });
+  });
+  it.each([['the data first', true], ['the page first', false]])('data beside its page is one bill: %s', async (_, dataFirst) => {
+    const invoice = invoiceOf(1, { number: `X-2${dataFirst}`, lines: 2 });
+    const data = { name: 'x.xml', mediaType: xml, bytes: ublOf(invoice) }, page = { name: 'x.pdf', mediaType: pdf, bytes: await makePdf(invoice) };
+    const id = await upload(...(dataFirst ? [data, page] : [page, data]));
+    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual(dataFirst ? [['x.xml', 'read'], ['x.pdf', 'duplicate']] : [['x.pdf', 'duplicate'], ['x.xml', 'read']]);
+    const bills = await billsOf(id);
+    expect(bills).toHaveLength(1);
+    expect(bills[0].document_id).toBe((await documents(id)).find((d) => d.name === 'x.xml').id);
+  });
+  it('a page whose bill somebody works on keeps it', async () => {
+    const invoice = invoiceOf(1, { number: 'X-3', lines: 2 });
+    const id = await upload({ name: 'x.pdf', mediaType: pdf, bytes: await makePdf(invoice) });
+    await rows('update bill set row_version = 2 where invoice_number = $1', 'X-3');
+    await takeIntoArrival(id, { name: 'x.xml', mediaType: xml, bytes: ublOf(invoice) });
+    expect((await documents(id)).map((d) => d.state).sort()).toEqual(['duplicate', 'read']);
+    expect(await billsOf(id)).toHaveLength(1);
+  });
+  it('a hybrid takes the data; what its page says otherwise holds it back with both values until one is chosen', async () => {
+    const page = invoiceOf(2, { number: 'X-4', lines: 2 });
+    const gross = dec(page.gross).plus(10).toFixed(2);
+    const [bill] = await billsOf(await upload({ name: 'x.pdf', mediaType: pdf, bytes: await hybridOf(page, ciiOf({ ...page, gross })) }));
+    const clerk = await world.as('Ines Okafor');
+    const shown = await getBill(world.database.db, clerk, bill.id, testDay);
+    const differs = shown.exceptions.find((e) => e.code === 'differs-grossTotal')!;
+    expect([shown.gross, differs.blocking, differs.sentence]).toEqual([gross, true, `The total is ${gross} in the e-invoice’s data, but ${page.gross} on its page.`]);
+    expect(differs.choices?.map((c) => c.value)).toEqual([gross, page.gross]);
+    expect(shown.exceptions.map((e) => e.code)).toContain('BR-CO-15');
+    await expect(sendOn(world.services, clerk, bill.id, shown.rowVersion)).rejects.toThrow('The total is');
+    const settled = await saveBill(world.services, clerk, bill.id, { rowVersion: shown.rowVersion, header: { gross: page.gross, unsure: shown.unsure.filter((u) => u !== 'gross') } });
+    expect(settled.exceptions.filter((e) => e.blocking)).toEqual([]);
+  });
+  it('what stands inside the XML is kept beside it, and its page is no second bill', async () => {
+    const invoice = invoiceOf(1, { number: 'X-5', lines: 2 });
+    const inside = (name: string, type: string, bytes: Uint8Array) => `<cac:AdditionalDocumentReference><cbc:ID>1</cbc:ID><cac:Attachment><cbc:EmbeddedDocumentBinaryObject mimeCode="${type}" filename="${name}">${Buffer.from(bytes).toString('base64')}</cbc:EmbeddedDocumentBinaryObject></cac:Attachment></cac:AdditionalDocumentReference>`;
+    const id = await upload({ name: 'x.xml', mediaType: xml, bytes: ublOf(invoice, inside('page.pdf', pdf, await makePdf(invoice)) + inside('hours.csv', 'text/csv', new TextEncoder().encode('a,b'))) });
+    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([['x.xml', 'read'], ['page.pdf', 'duplicate'], ['hours.csv', 'aside']]);
+    expect(await billsOf(id)).toHaveLength(1);
+  });
+});
+
+async function takeIntoArrival(arrivalId: string, file: { name: string; mediaType: string; bytes: string }): Promise<void> {
+  const other = await upload(file);
+  const [doc] = await documents(other);
+  await rows(`delete from bill_line where bill_id in (select id from bill where document_id = $1)`, doc.id);
+  await rows(`delete from bill_event where bill_id in (select id from bill where document_id = $1)`, doc.id);
+  await rows('delete from bill where document_id = $1', doc.id);
+  await rows(`update document set arrival_id = $1, state = 'waiting' where id = $2`, arrivalId, doc.id);
+  world.queue.push(doc.id);
+  await world.drain();
+}
+
+describe('piles and packed files', () => {
+  it('one PDF with three invoices becomes three bills, each with its own page', async () => {
+    const invoices = [0, 1, 7].map((i) => invoiceOf(i, { number: `P-${i}`, lines: 2 }));
+    const id = await upload({ name: 'pile.pdf', mediaType: pdf, bytes: await pileOf(invoices) });
+    expect((await documents(id)).map((d) => d.sources.map((s: { page: number }) => s.page))).toEqual([[1], [2], [3]]);
+    const bills = await billsOf(id);
+    expect(bills.map((b) => [b.invoice_number, b.gross])).toEqual(invoices.map((i) => [i.number, i.gross]));
+    expect(bills.every((b) => b.marks.gross.mark.page === 1)).toBe(true);
+  });
+  it('a zip in a forwarded message is opened, the packing stays beside it', async () => {
+    const invoice = invoiceOf(0, { number: 'Z-1', lines: 2 });
+    const packed = Buffer.from(zip([{ name: 'in/z-1.pdf', bytes: await makePdf(invoice) }, { name: '__MACOSX/._z', bytes: new Uint8Array(3) }])).toString('base64');
+    const inner = `From: a@quillhavengl.example\r\nSubject: ours\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=i\r\n\r\n--i\r\nContent-Type: application/zip; name=all.zip\r\nContent-Disposition: attachment; filename=all.zip\r\nContent-Transfer-Encoding: base64\r\n\r\n${packed}\r\n--i--\r\n`;
+    const raw = `From: cafe@marrowby.example\r\nSubject: Fwd\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=o\r\n\r\n--o\r\nContent-Type: message/rfc822\r\nContent-Disposition: attachment\r\n\r\n${inner}\r\n--o--\r\n`;
+    const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
+    await world.drain();
+    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([['attachment-1.eml', 'aside'], ['all.zip', 'aside'], ['z-1.pdf', 'read']]);
+    expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['Z-1']);
+  });
+  it.each([
+    ['too many files', zip(Array.from({ length: 12 }, (_, i) => ({ name: `${i}.pdf`, bytes: new Uint8Array(10) }))), 'too much'],
+    ['more than it may hold', zip([{ name: 'a.pdf', bytes: new Uint8Array(200_000) }]), 'too much'],
+    ['another size than it says', zip([{ name: 'a.pdf', bytes: new Uint8Array(90_000), said: 10 }]), 'damaged'],
+    ['nothing that is a zip', new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9]), 'damaged'],
+  ])('a zip with %s is kept whole', async (_, bytes, note) => {
+    const found = await unpack([{ name: 'x.zip', mediaType: 'application/zip', bytes }], { files: 10, bytes: 100_000, depth: 2 });
+    expect(found.map((f) => [f.name, f.kept?.state, f.kept?.note])).toEqual([['x.zip', 'unreadable', expect.stringContaining(note)]]);
+  });
+  it('a zip in a zip in a zip is opened only so far', async () => {
+    let bytes = zip([{ name: 'a.txt', bytes: new Uint8Array(4) }]);
+    for (let i = 0; i < 4; i++) bytes = zip([{ name: `${i}.zip`, bytes }]);
+    const found = await unpack([{ name: 'x.zip', mediaType: 'application/zip', bytes }]);
+    expect(found.at(-1)!.kept?.note).toContain('packed too many times');
+  });
+});
+
+describe('pictures', () => {
+  it('a fax of two pages is a bill to type in, its pages shown', async () => {
+    const id = await upload({ name: 'fax.tif', mediaType: 'image/tiff', bytes: await pictureOf([invoiceOf(5, { number: 'F-1' }), invoiceOf(5, { number: 'F-2' })], 'tiff') });
+    const [doc] = await documents(id);
+    expect(doc).toMatchObject({ state: 'read', page_count: 2, note: expect.stringContaining('type it in') });
+    const [bill] = await billsOf(id);
+    expect(bill).toMatchObject({ invoice_number: null, gross: null });
+    expect(bill.unsure).toContain('gross');
+    const cookie = await world.as('Ines Okafor');
+    expect((await getBill(world.database.db, cookie, bill.id, testDay)).exceptions.map((e) => e.code)).toContain('number-missing');
+  });
+  it('a small picture is a logo', async () => {
+    const { default: sharp } = await import('sharp');
+    const logo = new Uint8Array(await sharp({ create: { width: 120, height: 40, channels: 3, background: '#335' } }).png().toBuffer());
+    expect((await documents(await upload({ name: 'logo.png', mediaType: 'image/png', bytes: logo })))[0]).toMatchObject({ state: 'aside', note: expect.stringContaining('logo') });
+  });
+});
