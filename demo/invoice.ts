@@ -16,7 +16,7 @@ export interface Wish { number: string; issueDate: string; lines?: number; kind?
 /** Makes up an invoice of a supplier: quantities at random, everything else computed. */
 export function makeInvoice(supplier: DemoSupplier, random: ReturnType<typeof seeded>, wish: Wish): Invoice {
   const buyer = companies.find((c) => c.code === supplier.company)!;
-  const count = Math.max(1, Math.min(wish.lines ?? random.int(1, supplier.items.length), 60));
+  const count = Math.max(1, Math.min(wish.lines ?? random.int(1, supplier.items.length), 400));
   const { currency } = supplier;
   const places = currency === 'JPY' ? 0 : 2;
   const lines = Array.from({ length: count }, (_, i): InvoiceLine => {

@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { takeApart } from '@ledgerline/core/pile';
 import { readDocument } from '@ledgerline/core/reading';
 import { makePdf } from '@ledgerline/demo/documents/maker';
 import { makeInvoice } from '@ledgerline/demo/invoice';
@@ -12,21 +13,23 @@ import { pagesOfPdf } from '@ledgerline/server/reading/pdf';
 
 const folder = mkdtempSync(join(tmpdir(), 'ledgerline-bench-'));
 const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-for (const lines of [4, 60]) {
+for (const [lines, files] of [[4, 24], [60, 12], [180, 6]] as const) {
   const whole: number[] = [], core: number[] = [], peer: number[] = [];
-  for (let i = 0; i < 24; i++) {
+  let printed = 0;
+  for (let i = 0; i < files; i++) {
     const bytes = await makePdf(makeInvoice(suppliers[i % 15]!, seeded(i), { number: `B-${i}1`, issueDate: '2026-11-16', lines }));
     const path = join(folder, `${lines}-${i}.pdf`);
     writeFileSync(path, bytes);
     const t0 = performance.now();
     const pages = await pagesOfPdf(bytes);
     const t1 = performance.now();
-    readDocument(pages);
+    for (const document of takeApart(pages)) readDocument(document);
+    printed = pages.length;
     const t2 = performance.now();
     execFileSync('pdftotext', ['-bbox-layout', path, '/dev/null']);
     const t3 = performance.now();
     whole.push(t2 - t0); core.push(t2 - t1); peer.push(t3 - t2);
   }
-  console.log(`${lines} lines: whole ${median(whole).toFixed(1)} ms, core ${median(core).toFixed(1)} ms, pdftotext ${median(peer).toFixed(1)} ms, ratio ${(median(whole) / median(peer)).toFixed(2)}`);
+  console.log(`${lines} lines on ${printed} ${printed === 1 ? 'page' : 'pages'}: whole ${median(whole).toFixed(1)} ms, core ${median(core).toFixed(1)} ms (${(median(core) / printed).toFixed(1)} a page), pdftotext ${median(peer).toFixed(1)} ms, ratio ${(median(whole) / median(peer)).toFixed(2)}`);
 }
 rmSync(folder, { recursive: true });

@@ -1,5 +1,5 @@
 import { decOrNull } from '../money/index.ts';
-import type { HeaderField, Read, Reading } from '../reading/index.ts';
+import { sure, type HeaderField, type Read, type Reading } from '../reading/index.ts';
 import { squash } from '../reading/identifiers.ts';
 
 /** A value that the data of a hybrid file says one way and its page another. */
@@ -24,7 +24,7 @@ function alike(field: HeaderField, a: Read, b: Read): boolean {
 export function compare(data: Reading, page: Reading): Difference[] {
   return compared.flatMap(([field, called]) => {
     const a = data.header[field], b = page.header[field];
-    if (!a || !b || alike(field, a, b) || b.confidence < 0.6) return [];
+    if (!a || !b || alike(field, a, b) || b.confidence < sure) return [];
     return [{ field, data: a.value, page: b.value, sentence: `${called} is ${a.value} in the e-invoice’s data, but ${b.value} on its page.` }];
   });
 }

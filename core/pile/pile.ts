@@ -1,5 +1,5 @@
 import type { Page } from '../page/index.ts';
-import { documentNumber, findEmails, findIbans, findTaxIds, hasTitle, squash } from '../reading/index.ts';
+import { findEmails, findIbans, findTaxIds, headOf, squash } from '../reading/index.ts';
 
 interface Traits { numbering: { page: number; of: number } | null; number: string | null; ids: Set<string>; emails: Set<string>; titled: boolean }
 
@@ -9,7 +9,7 @@ function traitsOf(page: Page): Traits {
   const text = page.words.map((w) => w.text).join(' ');
   const found = numbering.exec(text);
   return {
-    numbering: found ? { page: Number(found[1]), of: Number(found[2]) } : null, number: documentNumber([page]), titled: hasTitle([page]), emails: new Set(findEmails(text)),
+    numbering: found ? { page: Number(found[1]), of: Number(found[2]) } : null, ...headOf(page), emails: new Set(findEmails(text)),
     ids: new Set([...findIbans(text).map((f) => f.iban), ...findTaxIds(text.toUpperCase()).map((f) => f.taxId)]),
   };
 }
@@ -32,6 +32,7 @@ function startsAnew(page: Traits, document: Open): number {
 
 /** Parts the pages of a file into documents, in order; most files give one. Pages keep their numbers. */
 export function takeApart(pages: Page[]): Page[][] {
+  if (pages.length <= 1) return pages.length ? [pages] : [];
   const documents: Open[] = [];
   for (const page of pages) {
     const traits = traitsOf(page);

@@ -1,4 +1,4 @@
-import { headerPaths } from './read.ts';
+import { headerPaths } from './paths.ts';
 import type { HeaderField, Read, Reading } from './types.ts';
 
 const value = (read: Read | null): string | null => read?.value ?? null;

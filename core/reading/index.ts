@@ -2,5 +2,4 @@ export { readDocument, sure, unread } from './read.ts';
 export { toFormat } from './format.ts';
 export { findIbans, findTaxIds, findEmails, isIban, squash } from './identifiers.ts';
 export { headerFields, type HeaderField, type Kind, type Read, type ReadCharge, type Reading, type ReadLine, type ReadTax } from './types.ts';
-export { documentNumber } from './header.ts';
-export { hasTitle } from './kind.ts';
+export { headOf } from './head.ts';

@@ -1,14 +1,13 @@
 import { findLabels } from './labels.ts';
 import { kindBook, type KindLabel } from './lexicon/index.ts';
-import type { Page } from '../page/index.ts';
-import { layOut, type Layout } from './layout.ts';
+import type { Layout } from './layout.ts';
 import type { Kind } from './types.ts';
 
 /**
  * Invoice, credit note or something else: from the title (large, near the top, standing alone) and from the
  * labels in the head. An unmistakable invoice number weighs more than a word in the small print.
  */
-export function kindOf(layout: Layout): { kind: Kind; confidence: number } {
+export function kindOf(layout: Layout): { kind: Kind; confidence: number; /** Nothing on the page says what it is. */ untold?: boolean } {
   const score: Record<KindLabel, number> = { invoice: 0, creditNote: 0, other: 0 };
   const first = layout.pages[0];
   if (!first) return { kind: 'other', confidence: 0.5 };
@@ -30,13 +29,14 @@ export function kindOf(layout: Layout): { kind: Kind; confidence: number } {
     for (const total of row.totals) if (/credited|credit total|credit note total|net credit|refund/.test(total.text)) score.creditNote += 1.5;
   }
   if (score.creditNote > 0 && score.creditNote >= score.invoice * 0.8 && score.creditNote >= score.other) return { kind: 'credit-note', confidence: score.creditNote > score.invoice + 1 ? 0.98 : 0.7 };
+  if (score.other + score.invoice + score.creditNote === 0) return { kind: 'other', confidence: 0.5, untold: true };
   if (score.other > score.invoice || score.invoice + score.creditNote === 0) return { kind: 'other', confidence: score.other > score.invoice + 2 ? 0.95 : 0.6 };
   return { kind: 'invoice', confidence: score.invoice > score.other + 2 ? 0.98 : 0.8 };
 }
 
 /** True where a page bears a document's title: large, or alone in capitals, in its upper half. */
-export function hasTitle(pages: Page[]): boolean {
-  const layout = layOut(pages), first = pages[0]!, body = median(first.words.map((w) => w.size));
+export function hasTitle(layout: Layout): boolean {
+  const first = layout.pages[0]!, body = median(first.words.map((w) => w.size));
   return layout.rows.some((row) => row.y < first.height * 0.5 && row.segments.some((s) => (s.size > body * 1.15 || s.text === s.text.toUpperCase()) && s.words.length <= 5
     && findLabels(s.words, kindBook).some((l) => l.from <= 1 && l.to - l.from + 1 >= s.words.length - 2)));
 }

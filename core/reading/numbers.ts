@@ -14,6 +14,9 @@ const currencyWord = new RegExp(`^[-−–(]?${money}[:.]?$`, 'i');
 export const isCurrency = (text: string): boolean => currencyWord.test(text);
 const shape = new RegExp(`^([-−–(]?)\\s*${money}?\\s*([-−–(]?)\\s*(\\d[\\d.,'’\\u00a0 ]*|\\.\\d+)\\s*${money}?\\s*(\\)|[-−–]|CR)?\\s*$`, 'i');
 
+const withPoint = { valid: /^(?:\d{1,3}(?:[,' ]\d{3})+|\d+)?(?:\.\d+)?$/, groups: /[,' ]/g };
+const withComma = { valid: /^(?:\d{1,3}(?:[.' ]\d{3})+|\d+)?(?:,\d+)?$/, groups: /[.' ]/g };
+
 /**
  * The number a piece of text is, as a plain decimal string ("1234.50", "-256.89"), or null.
  * Thousands may be parted by comma, point, space or apostrophe; a minus may stand before, after, or as brackets.
@@ -22,11 +25,9 @@ export function parseNumber(text: string, style: NumberStyle): string | null {
   const match = shape.exec(text.trim());
   if (!match) return null;
   const body = match[3]!.trim().replace(/['’\u00a0 ]/g, (sign) => (sign === ' ' || sign === '\u00a0' ? ' ' : "'"));
-  const thousands = style.decimal === '.' ? ',' : '\\.';
-  const decimal = style.decimal === '.' ? '\\.' : ',';
-  const valid = new RegExp(`^(?:\\d{1,3}(?:[${thousands}' ]\\d{3})+|\\d+)?(?:${decimal}\\d+)?$`);
+  const { valid, groups } = style.decimal === '.' ? withPoint : withComma;
   if (!valid.test(body)) return null;
-  const digits = body.replace(new RegExp(`[${thousands}' ]`, 'g'), '').replace(style.decimal, '.');
+  const digits = body.replace(groups, '').replace(style.decimal, '.');
   const negative = Boolean(match[1] || match[2]) || /[-−–]|CR/i.test(match[4] ?? '');
   const plain = digits.startsWith('.') ? `0${digits}` : digits;
   return negative && !/^0*(\.0*)?$/.test(plain) ? `-${plain}` : plain;

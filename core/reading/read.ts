@@ -1,26 +1,32 @@
 import { dec } from '../money/index.ts';
 import type { Page } from '../page/index.ts';
+import { calibrate } from './calibration.ts';
 import { readCurrency } from './currency.ts';
 import { dateOrderOf, readDate, readDueDate, readInvoiceNumber, readLooseDate, readPurchaseOrder, readTerms } from './header.ts';
 import { kindOf } from './kind.ts';
-import { layOut } from './layout.ts';
+import { layOut, type Layout } from './layout.ts';
 import { readParties } from './parties.ts';
+import { headerPaths } from './paths.ts';
 import { namedAmounts, type NamedAmount } from './amounts.ts';
 import { judge, type Verdict } from './judge.ts';
+import { headingsOf } from './table/heading.ts';
 import { readTable } from './table/index.ts';
 import { legendOf, taxRows } from './taxtable.ts';
 import { headerFields, type HeaderField, type Read, type ReadCharge, type Reading, type ReadLine } from './types.ts';
 
-/** Below this a value is flagged for a person to look at. */
-export const sure = 0.6;
+/** Below this measured confidence a value is flagged for a person to look at. */
+export const sure = 0.9;
 
 /**
  * Reads one document from its pages: header, lines, charges, totals; every value with its mark, its confidence and the sum that
- * proves it. Values that the page does not show are null. Pure: the same pages give the same reading.
+ * proves it. Values that the page does not show are null. Pure: the same pages give the same reading. With `raw` the confidences are
+ * the rules' own scores, for measuring them.
  */
-export function readDocument(pages: Page[]): Reading {
+export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } = {}): Reading {
   const layout = layOut(pages);
-  const { kind, confidence: kindSure } = kindOf(layout);
+  const told = kindOf(layout);
+  // Without a title of any kind, lines and totals that hold make an invoice, which a person should look at.
+  const kind = told.untold && looksCharged(layout) ? 'invoice' : told.kind, kindSure = told.confidence;
   const parties = readParties(layout);
   const currency = readCurrency(layout, [parties.supplierIban, parties.supplierTaxId]);
   const order = dateOrderOf(layout);
@@ -38,14 +44,14 @@ export function readDocument(pages: Page[]): Reading {
     invoiceNumber, issueDate, dueDate, paymentTerms, currency, purchaseOrder: readPurchaseOrder(layout), ...totals,
   };
   const lines = credit ? table.lines.map((l) => ({ ...l, amount: flip(l.amount), quantity: l.quantity?.value.startsWith('-') ? flip(l.quantity) : l.quantity, unitPrice: l.unitPrice?.value.startsWith('-') ? flip(l.unitPrice) : l.unitPrice })) : table.lines;
-  const reading: Reading = {
+  const scored: Reading = {
     pages: pages.map((p) => p.number), kind, kindConfidence: kindSure, header, supplierEmails: parties.supplierEmails,
     pricesIncludeTax: verdict.includesTax, lines: proven(lines, verdict),
     charges: verdict.charges.map((c) => chargeOf(c, credit, verdict.proofs.lines)),
     taxBreakdown: rows.map(({ rate, net, tax }) => ({ rate, net, tax })), flags: [],
   };
-  reading.flags = kind === 'other' ? (kindSure < sure ? ['kind'] : []) : flagsOf(reading, verdict, kindSure);
-  return reading;
+  const reading = raw ? scored : calibrate(scored);
+  return { ...reading, flags: kind === 'other' ? (reading.kindConfidence < sure ? ['kind'] : []) : flagsOf(reading, verdict, table.missed) };
 }
 
 /** Pages whose content nothing could read: everything is left to a person. */
@@ -53,6 +59,9 @@ export function unread(pages: Page[]): Reading {
   const header = Object.fromEntries(headerFields.map((field) => [field, null])) as Record<HeaderField, Read | null>;
   return { pages: pages.map((p) => p.number), kind: 'invoice', kindConfidence: 0, header, supplierEmails: [], pricesIncludeTax: false, lines: [], charges: [], taxBreakdown: [], flags: ['kind', 'supplier.name', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal', 'lines'] };
 }
+
+/** Whether a page without a title charges for something: a heading of a line table, or a total to pay. */
+const looksCharged = (layout: Layout): boolean => headingsOf(layout).length > 0 || layout.rows.some((row) => row.totals.some((t) => t.role === 'gross' || t.role === 'net') && /\d[.,]\d{2}/.test(row.text));
 
 const flip = (read: Read): Read => ({ ...read, value: dec(read.value).negated().toFixed(read.value.split('.')[1]?.length ?? 0) });
 
@@ -80,21 +89,16 @@ function proven(lines: ReadLine[], s: Verdict): ReadLine[] {
   return lines.map((l) => ({ ...l, amount: { ...l.amount, confidence: Math.max(l.amount.confidence, 0.985), proof: l.amount.proof ?? s.proofs.lines } }));
 }
 
-const paths: Record<HeaderField, string> = {
-  supplierName: 'supplier.name', supplierTaxId: 'supplier.taxId', supplierIban: 'supplier.iban', buyerName: 'buyer.name', invoiceNumber: 'invoiceNumber', issueDate: 'issueDate',
-  dueDate: 'dueDate', paymentTerms: 'paymentTerms', currency: 'currency', purchaseOrder: 'purchaseOrder', netTotal: 'netTotal', taxTotal: 'taxTotal', grossTotal: 'grossTotal',
-};
-
 /** The paths a person should look at: what is unsure, what is missing and needed, and what stands in a sum that does not hold. */
-function flagsOf(r: Reading, s: Verdict, kindSure: number): string[] {
+function flagsOf(r: Reading, s: Verdict, missed: number): string[] {
   const flags: string[] = [];
-  if (kindSure < sure) flags.push('kind');
-  for (const field of Object.keys(paths) as HeaderField[]) {
+  if (r.kindConfidence < sure) flags.push('kind');
+  for (const field of Object.keys(headerPaths) as HeaderField[]) {
     const read = r.header[field];
-    if (read && read.confidence < sure && field !== 'paymentTerms') flags.push(paths[field]);
+    if (read && read.confidence < sure && field !== 'paymentTerms') flags.push(headerPaths[field]);
   }
-  for (const needed of ['supplierName', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal'] as const) if (!r.header[needed]) flags.push(paths[needed]);
-  if (r.lines.length === 0) flags.push('lines');
+  for (const needed of ['supplierName', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal'] as const) if (!r.header[needed]) flags.push(headerPaths[needed]);
+  if (r.lines.length === 0 || missed > Math.max(1, r.lines.length * 0.3)) flags.push('lines');
   if (!s.totalHolds) flags.push('netTotal', 'taxTotal', 'grossTotal');
   else if (!s.rateHolds) flags.push('taxTotal', 'grossTotal');
   if (s.totalHolds && !s.linesHold && r.lines.length > 0) flags.push('lines', 'netTotal');
@@ -105,6 +109,3 @@ function flagsOf(r: Reading, s: Verdict, kindSure: number): string[] {
   }
   return [...new Set(flags)];
 }
-
-/** Paths of the reading format by header field. */
-export const headerPaths = paths;

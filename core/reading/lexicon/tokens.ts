@@ -5,6 +5,18 @@ const numberWord = /^(no|nos|nr|nrs|n°|num|nro|nummer|number|numero|numret|№)
  * "number" is "#", also at the end of a compound: "Rechnungs-Nr.", "Rechnungsnummer" are both "rechnungs #".
  */
 export function tokensOf(text: string): string[] {
+  let tokens = known.get(text);
+  if (!tokens) {
+    if (known.size > 20_000) known.clear();
+    known.set(text, tokens = cut(text));
+  }
+  return tokens;
+}
+
+// The same words stand on every document; cutting them once saves a tenth of the reading time.
+const known = new Map<string, string[]>();
+
+function cut(text: string): string[] {
   const plain = text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/['’]/g, "'").replace(/º/g, '°').replace(/ª/g, 'a');
   return plain.split(/[/|·:@]+|(?<=\p{L})[-–](?=\p{L})|(?<=\p{L}{2})\.(?=\p{L})/u).flatMap((part) => {
     const bare = part.replace(/[^\p{L}\p{N}#%£€$°']/gu, '').replace(/^'+|'+$/g, '');

@@ -3,17 +3,25 @@ import type { LabelledRow, Layout } from '../layout.ts';
 import type { Cells } from './cells.ts';
 import type { Column, Heading } from './heading.ts';
 import { productOf } from './roles.ts';
-import { numberCell } from './values.ts';
+import { holds, numberCell } from './values.ts';
 
 interface Span { x0: number; x1: number }
 const spanOf = (s: Segment): Span => ({ x0: s.x, x1: s.x + s.w });
 
-/** A row that may be a line of a table: text or a code, and two figures of which the last is an amount. */
-function lineLike(row: LabelledRow, layout: Layout, whole: boolean): boolean {
-  if (row.totals.some((t) => t.from === 0 && t.role !== 'charge') || row.segments.length < 3) return false;
+/** A row that may be a line of a table: two figures of which one is an amount, and text, or three figures alone. */
+function lineLike(row: LabelledRow, layout: Layout, whole: boolean, bare: boolean): boolean {
+  if (row.totals.some((t) => t.from === 0 && t.role !== 'charge') || row.segments.length < 3 || row.fields.some((f) => !f.weak)) return false;
   const numbers = row.segments.map((s) => numberCell(s.words, layout.style));
   const figures = numbers.filter((n) => n !== null);
-  return figures.length >= 2 && figures.some((n) => n.decimals || whole) && row.segments.some((s, i) => !numbers[i] && /\p{L}{2}/u.test(s.text));
+  const named = row.segments.some((s, i) => !numbers[i] && /\p{L}{2}/u.test(s.text));
+  return (named ? figures.length >= 2 : bare && figures.length >= 3) && figures.some((n) => n.decimals || whole) && figures.filter((n) => n.percent).length < figures.length - 1;
+}
+
+/** Where descriptions stand on rows of their own, above the figures. */
+function textColumn(layout: Layout, rows: LabelledRow[]): Column | null {
+  const own = rows.flatMap((row) => { const above = layout.rows[row.index - 1]; return above && above.page === row.page && !rows.includes(above) && row.y - above.y < 2.4 * row.h && above.segments.length <= 3 ? [above.segments.reduce((a, b) => (b.w > a.w ? b : a))] : []; });
+  if (own.length < rows.length * 0.6) return null;
+  return { role: 'description', x0: Math.min(...own.map((s) => s.x)), x1: Math.max(...own.map((s) => s.x + s.w)), text: '', words: [] };
 }
 
 /** Columns where no row has anything between them: the rows' pieces, laid over each other. */
@@ -52,7 +60,11 @@ function roleOf(cells: Word[][], layout: Layout): Column['role'] {
  * amount from what multiplies. Null when nothing multiplies.
  */
 export function headless(layout: Layout, currency: string): Heading | null {
-  const rows = layout.rows.filter((row) => lineLike(row, layout, currency === 'JPY'));
+  const like = (bare: boolean) => layout.rows.filter((row) => lineLike(row, layout, currency === 'JPY', bare));
+  return headingFrom(like(false), layout, currency) ?? headingFrom(like(true), layout, currency);
+}
+
+function headingFrom(rows: LabelledRow[], layout: Layout, currency: string): Heading | null {
   if (rows.length === 0) return null;
   const spans = columnsOf(rows);
   const cells = rows.map((row) => cellsIn(row, spans));
@@ -64,18 +76,16 @@ export function headless(layout: Layout, currency: string): Heading | null {
   const plain = productOf(columns, cells, layout.style, currency), reduced = productOf(discounted, cells, layout.style, currency);
   const product = reduced && reduced.proven > (plain?.proven ?? 0) ? reduced : plain;
   if (!product || product.quantity === null || product.price === null || product.proven < Math.max(1, rows.length * 0.5)) return null;
-  const decimals = (i: number): number => cells.filter((c) => numberCell(c[i]!, layout.style)?.decimals).length;
-  // Either factor may be the price: prices have decimals more often than quantities.
-  const swapped = decimals(product.quantity) > decimals(product.price);
   columns[product.amount]!.role = 'amount';
-  columns[product.quantity]!.role = swapped ? 'unitPrice' : 'quantity';
-  columns[product.price]!.role = swapped ? 'quantity' : 'unitPrice';
+  columns[product.quantity]!.role = 'quantity';
+  columns[product.price]!.role = 'unitPrice';
   if (product.discount !== null) columns[product.discount]!.role = 'discount';
   for (const c of columns) if (c.role === 'other' && rates(cells.map((row) => row[columns.indexOf(c)]!), layout)) c.role = 'taxRate';
-  const code = columns.findIndex((c, i) => c.role === 'other' && cells.every((row) => row[i]!.length === 1 && /^[\p{L}\d./-]{3,20}$/u.test(row[i]![0]!.text)));
+  const code = columns.findIndex((c, i) => c.role === 'other' && cells.filter((row) => row[i]!.length === 1 && /^[\p{L}\d./-]{3,20}$/u.test(row[i]![0]!.text)).length >= cells.length * 0.8);
   if (code >= 0 && !columns.some((c) => c.role === 'code')) columns[code]!.role = 'code';
-  const before = rows[0]!.index - 1;
-  return { page: rows[0]!.page, columns, first: before, last: before, score: 0 };
+  const text = columns.some((c) => c.role === 'description') ? null : textColumn(layout, rows);
+  const before = rows[0]!.index - (text ? 2 : 1);
+  return { page: rows[0]!.page, columns: text ? [...columns, text] : columns, first: before, last: before, score: 0 };
 }
 
 /** Few different small numbers, or a letter in each row: the tax rate or its code. */
@@ -83,4 +93,11 @@ function rates(cells: Word[][], layout: Layout): boolean {
   const texts = cells.map(textOf).filter(Boolean);
   if (texts.length === 0 || new Set(texts).size > 3) return false;
   return texts.every((t) => /^[A-Z]\d?$/.test(t)) || cells.filter((c) => c.length > 0).every((c) => Number(numberCell(c, layout.style)?.value ?? 99) <= 30);
+}
+
+/** True for a row on which two figures multiply to a third: a line, wherever it stands. */
+export function multiplies(row: LabelledRow, layout: Layout, currency: string): boolean {
+  if (!lineLike(row, layout, currency === 'JPY', true)) return false;
+  const figures = row.segments.map((s) => numberCell(s.words, layout.style)).filter((n) => n !== null && !n.percent && Number(n.value) > 1);
+  return figures.some((a, i) => figures.some((b, j) => j > i && figures.some((c, k) => k !== i && k !== j && holds(a!.value, b!.value, null, 1, c!.value, currency))));
 }

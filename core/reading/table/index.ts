@@ -3,31 +3,36 @@ import { textOf, union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import type { Read, ReadLine } from '../types.ts';
 import type { Cells } from './cells.ts';
-import { headless } from './headless.ts';
+import { headless, multiplies as multiplied } from './headless.ts';
 import { headingsOf, type Column, type Heading } from './heading.ts';
 import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
 import { refineEdges, settleText } from './refine.ts';
 import { productOf, type Product } from './roles.ts';
 import { holds, numberCell } from './values.ts';
 
-export interface Table { lines: ReadLine[]; columns: Column[]; /** Rows that follow the last line. */ rest: TableRow[]; product: Product | null; firstRow: number; lastRow: number }
+export interface Table { lines: ReadLine[]; columns: Column[]; /** Rows that follow the last line. */ rest: TableRow[]; product: Product | null; firstRow: number; lastRow: number; /** Rows elsewhere that look like lines. */ missed: number }
 
-const none: Table = { lines: [], columns: [], rest: [], product: null, firstRow: Infinity, lastRow: -1 };
+const none: Table = { lines: [], columns: [], rest: [], product: null, firstRow: Infinity, lastRow: -1, missed: 0 };
 
 /** Reads the line table: of all headings on the document, the one under which most rows multiply out and add up. */
 export function readTable(layout: Layout, currency: string, legend: ReadonlyMap<string, string>): Table {
   const headings = headingsOf(layout);
   let best = none, most = -1;
+  const read = new Set<string>();
   for (const heading of headings.slice(0, 8)) {
+    // A heading that is repeated on a later page is read with the first.
+    const signature = heading.columns.map((c) => c.role).join();
+    if (read.has(signature)) continue;
     const table = readUnder(layout, heading, headings, currency, legend);
     if (table.lines.length === 0) continue;
+    if (table.product?.proven) read.add(signature);
     const score = table.lines.length + 2 * (table.product?.proven ?? 0) + heading.score * 0.5;
     if (score > most) { best = table; most = score; }
   }
-  if (best.product?.proven) return best;
-  const bare = headless(layout, currency);
+  const bare = best.product?.proven ? null : headless(layout, currency);
   const table = bare && readUnder(layout, bare, [], currency, legend);
-  return table && table.lines.length > 0 && (table.product?.proven ?? 0) > 0 ? table : best;
+  const chosen = table && table.lines.length > 0 && (table.product?.proven ?? 0) > 0 ? table : best;
+  return { ...chosen, missed: layout.rows.filter((row) => (row.index < chosen.firstRow || row.index > chosen.lastRow) && multiplied(row, layout, currency)).length };
 }
 
 function readUnder(layout: Layout, heading: Heading, headings: Heading[], currency: string, legend: ReadonlyMap<string, string>): Table {
@@ -38,7 +43,7 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
   const refined = refineEdges(heading.columns, priced);
   const rows = rowsBelow(layout, heading, headings, refined);
   const columns = settleText(refined, rows.map((r) => r.cells).filter(telling));
-  const product = productOf(columns, rows.map((r) => r.cells), layout.style, currency);
+  const product = productOf(columns, sample(rows.map((r) => r.cells), telling), layout.style, currency);
   if (!product) return none;
   const number = (r: TableRow, i: number | null) => (i === null ? null : numberCell(r.cells[i]!, layout.style));
   const amountOf = (r: TableRow) => {
@@ -70,8 +75,11 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
   const records = recordsOf(body, columns, product, isAnchor);
   const lines = records.map((record) => lineOf(record, columns, product, layout, currency, legend));
   const lastLine = records[records.length - 1]?.anchor.row.index ?? heading.last;
-  return { lines, columns, rest: rows.filter((r) => r.row.index > lastLine), product, firstRow: heading.first, lastRow: lastLine };
+  return { lines, columns, rest: rows.filter((r) => r.row.index > lastLine), product, firstRow: heading.first, lastRow: lastLine, missed: 0 };
 }
+
+/** Rows to find the roles of columns from: on a long table some of the telling ones do. */
+const sample = (rows: Cells[], telling: (cells: Cells) => boolean): Cells[] => (rows.length <= 80 ? rows : rows.filter(telling).filter((_, i, all) => i % Math.ceil(all.length / 40) === 0));
 
 const totalRoles = new Set(['net', 'gross', 'tax', 'goods']);
 const printedAmount = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;

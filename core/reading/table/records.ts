@@ -42,7 +42,9 @@ export function isTotalRow({ row, cells }: TableRow, product: Product): boolean 
 }
 
 /** Gathers records from the rows of the table body: anchors and the text rows that belong to each. */
-export function recordsOf(body: TableRow[], columns: Column[], product: Product, isAnchor: (r: TableRow) => boolean): TableRecord[] {
+export function recordsOf(body: TableRow[], columns: Column[], product: Product, anchored: (r: TableRow) => boolean): TableRecord[] {
+  const set = new Set(body.filter(anchored)), isAnchor = (r: TableRow) => set.has(r);
+  const places = new Map(body.map((r, i) => [r, i]));
   const textColumn = columns.findIndex((c) => c.role === 'description');
   const codeColumn = columns.findIndex((c) => c.role === 'code');
   const text = (r: TableRow): Word[] => (textColumn >= 0 ? r.cells[textColumn]! : []);
@@ -55,7 +57,7 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
   const pitch = pitchOf(body, isAnchor);
 
   return anchors.map((anchor) => {
-    const at = body.indexOf(anchor);
+    const at = places.get(anchor)!;
     const rows: TableRow[] = [anchor];
     if (startsAbove || above) {
       for (let i = at - 1; i >= 0 && !isAnchor(body[i]!) && body[i]!.row.page === anchor.row.page; i--) {

@@ -45,6 +45,7 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
       }
     }
   }
+  settleFactors(best, columns, numbers);
   if (best.proven === 0) {
     best.quantity = wanted(columns, 'quantity')[0] ?? wanted(columns, 'position').find((i) => !counts(numbers.map((row) => row[i]?.value ?? null))) ?? null;
     best.price = wanted(columns, 'unitPrice')[0] ?? null;
@@ -52,4 +53,16 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
     if (best.price !== null) best.per = perOf(columns[best.price]!.text);
   } else if (best.discount === null) best.discount = wanted(columns, 'discount')[0] ?? null;
   return best;
+}
+
+/**
+ * Either factor of a product may be the price. Headings decide; where they say nothing, the one with decimals more often is the price.
+ */
+function settleFactors(best: Product, columns: Column[], numbers: (NumberCell | null)[][]): void {
+  const { quantity, price } = best;
+  if (quantity === null || price === null) return;
+  const speaks = (i: number, ...roles: Column['role'][]) => roles.includes(columns[i]!.role);
+  if (speaks(quantity, 'quantity', 'otherQuantity') || speaks(price, 'unitPrice', 'otherPrice')) return;
+  const decimals = (i: number) => numbers.filter((row) => row[i]?.decimals).length;
+  if (speaks(price, 'quantity', 'otherQuantity') || speaks(quantity, 'unitPrice', 'otherPrice') || decimals(quantity) > decimals(price)) [best.quantity, best.price] = [price, quantity];
 }

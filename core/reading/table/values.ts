@@ -6,6 +6,17 @@ export interface NumberCell { value: string; words: Word[]; unit: string | null;
 
 /** A cell's number, with a unit behind it ("3.5 hr", "6,128 kWh", "27.315p"), or null when it holds something else. */
 export function numberCell(words: Word[], style: NumberStyle): NumberCell | null {
+  const seen = cells.get(words);
+  if (seen && seen.decimal === style.decimal) return seen.cell;
+  const cell = readCell(words, style);
+  cells.set(words, { decimal: style.decimal, cell });
+  return cell;
+}
+
+// A cell is looked at for every way to read its table.
+const cells = new WeakMap<Word[], { decimal: string; cell: NumberCell | null }>();
+
+function readCell(words: Word[], style: NumberStyle): NumberCell | null {
   if (words.length === 0 || words.length > 4) return null;
   const text = textOf(words);
   const plain = parseNumber(text, style);
