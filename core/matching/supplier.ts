@@ -14,27 +14,35 @@ const digits = (taxId: string): string => squash(taxId).replace(/^[A-Z]{2}(?=\d{
 const shared = new Set(['mail.example', 'post.example', 'inbox.example']);
 
 /**
- * Finds the sender in the master list: by tax number, IBAN, mail domain, then name. The first three are sure only when
- * exactly one supplier has them.
+ * Finds the sender in the master list: by tax number, IBAN, mail domain, then name. The first three are sure only when exactly one
+ * supplier has them and none of the others points elsewhere. The reason names every trace that agrees.
  */
 export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierMatch | null {
   const only = (list: KnownSupplier[]): KnownSupplier | null => (list.length === 1 ? list[0]! : null);
   const byTax = traces.taxId ? only(known.filter((s) => s.taxId && digits(s.taxId) === digits(traces.taxId!))) : null;
   const byIban = traces.iban ? only(known.filter((s) => s.iban && squash(s.iban) === squash(traces.iban!))) : null;
-  if (byTax) return { id: byTax.id, reason: `Tax number ${traces.taxId}${byIban?.id === byTax.id ? ' and IBAN' : ''} on the page`, sure: !byIban || byIban.id === byTax.id };
-  if (byIban) return { id: byIban.id, reason: `IBAN ${traces.iban} on the page`, sure: true };
-  for (const email of traces.emails) {
-    const domain = email.split('@')[1] ?? '';
-    const found = shared.has(domain) ? null : only(known.filter((s) => s.email?.toLowerCase().endsWith(`@${domain}`)));
-    if (found) return { id: found.id, reason: `Mail address at ${domain}`, sure: true };
+  const domains = traces.emails.map((e) => e.split('@')[1] ?? '').filter((d) => d && !shared.has(d));
+  const byMail = domains.map((domain) => only(known.filter((s) => s.email?.toLowerCase().endsWith(`@${domain}`)))).find(Boolean) ?? null;
+  const name = traces.name ? plainName(traces.name) : '';
+  const named = (s: KnownSupplier) => plainName(s.name) === name;
+  const found = byTax ?? byIban ?? byMail;
+  if (found) {
+    const reasons = [byTax?.id === found.id && `Tax number ${traces.taxId}`, byIban?.id === found.id && (byTax ? 'IBAN' : `IBAN ${traces.iban}`), byMail?.id === found.id && `mail address at ${domains[0]}`, name !== '' && named(found) && 'name'].filter((r): r is string => typeof r === 'string');
+    const elsewhere = [byTax, byIban].find((s) => s && s.id !== found.id);
+    return { id: found.id, reason: `${sentence(reasons)}${byTax || byIban ? ' on the page' : ''}${elsewhere ? `, but the IBAN is that of ${elsewhere.name}` : ''}`, sure: !elsewhere };
   }
-  if (!traces.name) return null;
-  const name = plainName(traces.name);
-  const exact = only(known.filter((s) => plainName(s.name) === name));
+  if (name === '') return null;
+  const exact = only(known.filter(named));
   if (exact) return { id: exact.id, reason: 'Name on the page', sure: true };
   const close = known.filter((s) => name.length > 5 && (plainName(s.name).startsWith(name) || name.startsWith(plainName(s.name))));
   const near = only(close);
   return near ? { id: near.id, reason: 'Name on the page, nearly the same', sure: false } : null;
+}
+
+/** "A, b and c", with a capital at the front. */
+function sentence(parts: string[]): string {
+  const text = parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : parts[0] ?? '';
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 export interface KnownCompany { id: string; name: string; taxId: string | null }

@@ -48,7 +48,7 @@ export async function makeBill(tx: Executor, { companyId, documentId, reading, d
     note: addressedTo && addressedTo.id !== companyId ? `The page is addressed to ${addressedTo.name}.` : null,
   }).returning({ id: bill.id });
   await addLines(tx, companyId, made!.id, reading, data, found);
-  await tx.insert(billEvent).values([{ companyId, billId: made!.id, what: 'arrived', at: receivedAt }, { companyId, billId: made!.id, what: 'read', at: now }]);
+  await tx.insert(billEvent).values([{ companyId, billId: made!.id, what: 'arrived', at: receivedAt }, { companyId, billId: made!.id, what: 'read', at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null }]);
   return made!.id;
 }
 

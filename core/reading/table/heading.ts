@@ -5,7 +5,7 @@ import type { LabelledRow, Layout } from '../layout.ts';
 
 /** A column as its heading shows it. */
 export interface Column { role: ColumnLabel | 'other'; x0: number; x1: number; text: string; words: Word[] }
-export interface Heading { page: number; columns: Column[]; first: number; last: number; score: number }
+export interface Heading { page: number; columns: Column[]; first: number; last: number; score: number; /** Nothing says which factor is the price. */ doubtful?: boolean }
 
 const isSign = (text: string): boolean => /^[£€$¥%]$/.test(text) || /^(GBP|EUR|USD|JPY)$/.test(text);
 const numeric = (row: LabelledRow): boolean => row.words.some((w) => /\d[.,]\d{2}\b/.test(w.text));

@@ -85,7 +85,7 @@ function headingFrom(rows: LabelledRow[], layout: Layout, currency: string): Hea
   if (code >= 0 && !columns.some((c) => c.role === 'code')) columns[code]!.role = 'code';
   const text = columns.some((c) => c.role === 'description') ? null : textColumn(layout, rows);
   const before = rows[0]!.index - (text ? 2 : 1);
-  return { page: rows[0]!.page, columns: text ? [...columns, text] : columns, first: before, last: before, score: 0 };
+  return { page: rows[0]!.page, columns: text ? [...columns, text] : columns, first: before, last: before, score: 0, doubtful: product.doubtful };
 }
 
 /** Few different small numbers, or a letter in each row: the tax rate or its code. */

@@ -45,6 +45,7 @@ function readUnder(layout: Layout, heading: Heading, headings: Heading[], curren
   const columns = settleText(refined, rows.map((r) => r.cells).filter(telling));
   const product = productOf(columns, sample(rows.map((r) => r.cells), telling), layout.style, currency);
   if (!product) return none;
+  if (heading.doubtful) product.doubtful = true;
   const number = (r: TableRow, i: number | null) => (i === null ? null : numberCell(r.cells[i]!, layout.style));
   const amountOf = (r: TableRow) => {
     const cell = number(r, product.amount);
@@ -133,7 +134,7 @@ function lineOf(record: TableRecord, columns: Column[], product: Product, layout
   const rebate = discount?.value.replace('-', '') ?? null;
   const proven = quantity && price ? holds(quantity.value, price.value, rebate, per * (price.pence ? 100 : 1), amount.value, currency) : false;
   const sentence = proven ? `${quantity!.value} × ${price!.value}${price!.pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${rebate ? ` − ${rebate}%` : ''} = ${amount.value}` : null;
-  const own = (r: Read | null): Read | null => (r && proven ? { ...r, confidence: 0.995, proof: sentence } : r);
+  const own = (r: Read | null): Read | null => (r && proven && !product.doubtful ? { ...r, confidence: 0.995, proof: sentence } : r);
   const unitColumn = columns.findIndex((c, i) => c.role === 'unit' && i !== product.quantity);
   const unitWords = unitColumn >= 0 ? anchor.cells[unitColumn]! : quantity?.unitWords ?? [];
   const codeWords = record.code;
@@ -144,12 +145,12 @@ function lineOf(record: TableRecord, columns: Column[], product: Product, layout
   return {
     code: text(codeWords, 0.95),
     description: text(record.description, 0.94),
-    quantity: quantity ? own(read(quantity.value, quantity.words, proven ? 0.99 : 0.75)) : null,
+    quantity: quantity ? own(read(quantity.value, quantity.words, proven && !product.doubtful ? 0.99 : 0.75)) : null,
     unit: unitWords.length && /\p{L}/u.test(textOf(unitWords)) ? text(unitWords, 0.9) : quantity?.unit ? read(quantity.unit, quantity.words, 0.9) : null,
-    unitPrice: price ? own(read(price.value, price.words, proven ? 0.99 : 0.75)) : null,
+    unitPrice: price ? own(read(price.value, price.words, proven && !product.doubtful ? 0.99 : 0.75)) : null,
     priceQuantity: per > 1 ? String(per) : null,
     discountPercent: rebate ? own(read(rebate, discount!.words, 0.9)) : null,
     taxRate: rate !== null ? read(rate.replace(/\.0+$/, ''), taxWords, 0.93) : null,
-    amount: own(read(amount.value, amount.words, 0.9))!,
+    amount: proven ? { ...read(amount.value, amount.words, 0.995), proof: sentence } : read(amount.value, amount.words, 0.9),
   };
 }

@@ -4,7 +4,7 @@ import { holds, numberCell, type NumberCell } from './values.ts';
 import type { NumberStyle } from '../numbers.ts';
 
 /** Which columns multiply to the amount. Indexes into the columns; `per` is what the price is for (1, 100, 1000). */
-export interface Product { amount: number; quantity: number | null; price: number | null; discount: number | null; per: number; perColumn: number | null; pence: boolean; proven: number }
+export interface Product { amount: number; quantity: number | null; price: number | null; discount: number | null; per: number; perColumn: number | null; pence: boolean; proven: number; /** Neither headings nor decimals say which factor is the price. */ doubtful: boolean }
 
 const perOf = (text: string): number => (/\b1[., ]?000\b/.test(text) ? 1000 : /\b100\b/.test(text) ? 100 : 1);
 const wanted = (columns: Column[], ...roles: Column['role'][]): number[] => roles.flatMap((role) => columns.flatMap((c, i) => (c.role === role ? [i] : [])));
@@ -26,7 +26,7 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
   const discounts: (number | null)[] = [...wanted(columns, 'discount'), null];
   const perColumns: (number | null)[] = [...wanted(columns, 'per', 'otherQuantity').filter((i) => numbers.some((r) => ['100', '1000', '10'].includes(r[i]?.value ?? ''))), null];
   const most = Math.max(...amounts.map(filled));
-  let best: Product = { amount: amounts.find((i) => filled(i) === most && columns[i]!.role !== 'other') ?? amounts[0]!, quantity: null, price: null, discount: null, per: 1, perColumn: null, pence: false, proven: 0 };
+  let best: Product = { amount: amounts.find((i) => filled(i) === most && columns[i]!.role !== 'other') ?? amounts[0]!, quantity: null, price: null, discount: null, per: 1, perColumn: null, pence: false, proven: 0, doubtful: false };
   for (const amount of amounts) for (const quantity of quantities) for (const price of prices) {
     if (new Set([amount, quantity, price]).size < 3) continue;
     for (const discount of discounts) for (const perColumn of perColumns) {
@@ -41,7 +41,7 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
           const each = (perColumn !== null ? Number(r[perColumn]?.value ?? 1) || 1 : per) * (p.pence ? 100 : 1);
           return holds(q.value, p.value, d, each, a.value, currency);
         }).length;
-        if (proven > best.proven) best = { amount, quantity, price, discount, per, perColumn, pence, proven };
+        if (proven > best.proven) best = { amount, quantity, price, discount, per, perColumn, pence, proven, doubtful: false };
       }
     }
   }
@@ -64,5 +64,9 @@ function settleFactors(best: Product, columns: Column[], numbers: (NumberCell | 
   const speaks = (i: number, ...roles: Column['role'][]) => roles.includes(columns[i]!.role);
   if (speaks(quantity, 'quantity', 'otherQuantity') || speaks(price, 'unitPrice', 'otherPrice')) return;
   const decimals = (i: number) => numbers.filter((row) => row[i]?.decimals).length;
-  if (speaks(price, 'quantity', 'otherQuantity') || speaks(quantity, 'unitPrice', 'otherPrice') || decimals(quantity) > decimals(price)) [best.quantity, best.price] = [price, quantity];
+  const told = speaks(price, 'quantity', 'otherQuantity') || speaks(quantity, 'unitPrice', 'otherPrice');
+  if (told || decimals(quantity) > decimals(price)) [best.quantity, best.price] = [price, quantity];
+  best.doubtful = !told && decimals(quantity) === decimals(price);
+  const size = (i: number) => numbers.reduce((t, row) => t + Number(row[i]?.value ?? 0), 0);
+  if (best.doubtful && size(quantity) > size(price)) [best.quantity, best.price] = [price, quantity];
 }
