@@ -45,7 +45,7 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
       }
     }
   }
-  settleFactors(best, columns, numbers);
+  settleFactors(best, columns, numbers, currency);
   if (best.proven === 0) {
     best.quantity = wanted(columns, 'quantity')[0] ?? wanted(columns, 'position').find((i) => !counts(numbers.map((row) => row[i]?.value ?? null))) ?? null;
     best.price = wanted(columns, 'unitPrice')[0] ?? null;
@@ -58,12 +58,13 @@ export function productOf(columns: Column[], rows: Cells[], style: NumberStyle, 
 /**
  * Either factor of a product may be the price. Headings decide; where they say nothing, the one with decimals more often is the price.
  */
-function settleFactors(best: Product, columns: Column[], numbers: (NumberCell | null)[][]): void {
+function settleFactors(best: Product, columns: Column[], numbers: (NumberCell | null)[][], currency: string): void {
   const { quantity, price } = best;
   if (quantity === null || price === null) return;
   const speaks = (i: number, ...roles: Column['role'][]) => roles.includes(columns[i]!.role);
   if (speaks(quantity, 'quantity', 'otherQuantity') || speaks(price, 'unitPrice', 'otherPrice')) return;
-  const decimals = (i: number) => numbers.filter((row) => row[i]?.decimals).length;
+  // Yen have no decimals: what has some is a quantity there.
+  const decimals = (i: number) => (currency === 'JPY' ? -1 : 1) * numbers.filter((row) => row[i]?.value.includes('.')).length;
   const told = speaks(price, 'quantity', 'otherQuantity') || speaks(quantity, 'unitPrice', 'otherPrice');
   if (told || decimals(quantity) > decimals(price)) [best.quantity, best.price] = [price, quantity];
   best.doubtful = !told && decimals(quantity) === decimals(price);
