@@ -64,13 +64,14 @@ const columns: Column[] = [
 ];
 
 function drawLines(paper: Paper, reading: Reading): Reading['lines'] {
-  const heading = () => { for (const c of columns) paper.text(c.title, c.x, paper.y, { size: 8.5, bold: true, align: c.align }); paper.down(17); };
+  const used = columns.filter((c) => c.key !== 'discountPercent' || reading.lines.some((l) => l.discountPercent));
+  const heading = () => { for (const c of used) paper.text(c.title, c.x, paper.y, { size: 8.5, bold: true, align: c.align }); paper.down(17); };
   if (reading.lines.length > 0) heading();
   return reading.lines.map((line) => {
     if (paper.full(40)) { paper.next(); heading(); }
     const y = paper.y, page = paper.page;
     const out = { ...line };
-    for (const c of columns) {
+    for (const c of used) {
       const read = line[c.key];
       if (!read) continue;
       const shown = c.key === 'unitPrice' && line.priceQuantity ? `${read.value} / ${line.priceQuantity}` : c.key === 'unit' ? unitWord(read.value) : read.value;

@@ -112,6 +112,17 @@ describe('piles and packed files', () => {
     expect(bills.map((b) => [b.invoice_number, b.gross])).toEqual(invoices.map((i) => [i.number, i.gross]));
     expect(bills.every((b) => b.marks.gross.mark.page === 1)).toBe(true);
   });
+  it('what is addressed to another company goes there together, from mail', async () => {
+    const own = invoiceOf(0, { number: 'M-0', lines: 2 }), theirs = [9, 10].map((i) => invoiceOf(i, { number: `M-${i}`, lines: 2 }));
+    const boundary = 'b', part = async (name: string, bytes: Uint8Array) => `--${boundary}\r\nContent-Type: application/pdf; name=${name}\r\nContent-Disposition: attachment; filename=${name}\r\nContent-Transfer-Encoding: base64\r\n\r\n${Buffer.from(bytes).toString('base64')}\r\n`;
+    const raw = `From: a@b.example\r\nSubject: three\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=${boundary}\r\n\r\n${(await Promise.all([own, ...theirs].map(async (i, k) => part(`m${k}.pdf`, await makePdf(i))))).join('')}--${boundary}--\r\n`;
+    const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
+    await world.drain();
+    expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['M-0']);
+    const [there] = await rows('select id, note from arrival where came_with = $1', id);
+    expect(there.note).toContain('another company');
+    expect((await billsOf(there.id)).map((b) => [b.invoice_number, b.company_id])).toEqual(theirs.map((i) => [i.number, world.master.company('MNT').id]));
+  });
   it('a zip in a forwarded message is opened, the packing stays beside it', async () => {
     const invoice = invoiceOf(0, { number: 'Z-1', lines: 2 });
     const packed = Buffer.from(zip([{ name: 'in/z-1.pdf', bytes: await makePdf(invoice) }, { name: '__MACOSX/._z', bytes: new Uint8Array(3) }])).toString('base64');

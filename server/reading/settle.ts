@@ -53,7 +53,8 @@ async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addresse
   if (beside.length === 0 && parts === 1) await tx.update(arrival).set({ companyId: addressed.id }).where(eq(arrival.id, row.arrivalId));
   else {
     const { channel, sender, subject, receivedAt, personId } = came;
-    const [made] = await tx.insert(arrival).values({ companyId: addressed.id, channel, sender, subject, receivedAt, personId, note: 'Came together with documents for another company.' }).returning({ id: arrival.id });
+    const [there] = await tx.select({ id: arrival.id }).from(arrival).where(and(eq(arrival.companyId, addressed.id), eq(arrival.cameWith, came.id)));
+    const [made] = there ? [there] : await tx.insert(arrival).values({ companyId: addressed.id, channel, sender, subject, receivedAt, personId, cameWith: came.id, note: 'Came together with documents for another company.' }).returning({ id: arrival.id });
     arrivalId = made!.id;
   }
   await tx.update(document).set({ companyId: addressed.id, arrivalId }).where(eq(document.id, row.id));

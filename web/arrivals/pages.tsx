@@ -78,9 +78,9 @@ export function PagesPage() {
         {filled.length === 0 && now.leftOut.length === 0 && <Empty>This arrival has no pages to share out.</Empty>}
         <div className="flex flex-wrap items-start gap-4 p-5">{filled.map((d, i) => (
           <section key={d.id} aria-label={`Document ${i + 1}`} className="max-w-full rounded border hair bg-base-200/50 p-3">
-            <header className="mb-2 flex h-7 max-w-[28rem] items-center gap-2"><h2 className="font-semibold">{i + 1}</h2>{d.billId ? <Link className="truncate text-primary hover:underline" to={`/bills/${d.billId}`}>{d.label || 'Open the bill'}</Link> : <span className="truncate">{d.name}</span>}<span className="shrink-0 text-[13px] quiet">{words[d.state]}</span>
+            <header className="mb-2 max-w-72"><div className="flex h-6 items-center gap-2"><h2 className="font-semibold">{i + 1}</h2>{d.billId ? <Link className="truncate text-primary hover:underline" to={`/bills/${d.billId}`}>{d.label || 'Open the bill'}</Link> : <span className="truncate">{d.name}</span>}</div><div className="flex h-7 items-center gap-2"><span className="shrink-0 text-[13px] quiet">{words[d.state]}</span>
               {d.fixed && <span className="inline-flex items-center gap-1 text-[13px] quiet"><Lock size={13} aria-hidden />sent on</span>}
-              {!d.fixed && filled[i + 1] && !filled[i + 1]!.fixed && <button className="btn btn-ghost btn-xs ml-auto shrink-0" title={`Join with document ${i + 2}`} disabled={!may} onClick={() => void apply(join(now, d.index, filled[i + 1]!.index))}><Merge size={13} aria-hidden />Join {i + 2}</button>}</header>
+              {!d.fixed && filled[i + 1] && !filled[i + 1]!.fixed && <button className="btn btn-ghost btn-xs ml-auto shrink-0" title={`Join with document ${i + 2}`} disabled={!may} onClick={() => void apply(join(now, d.index, filled[i + 1]!.index))}><Merge size={13} aria-hidden />Join {i + 2}</button>}</div></header>
             <div className="flex flex-wrap gap-x-2 gap-y-3">{d.pages.map((source, page) => sheet(source, { document: d.index, page }, d.fixed))}
               {!d.fixed && dragged && <div className="flex w-24 items-center justify-center rounded border border-dashed hair text-[13px] quiet" onDragOver={(e) => e.preventDefault()} onDrop={() => drop({ document: d.index, page: d.pages.length })}>To the end</div>}</div>
           </section>

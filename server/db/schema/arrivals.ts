@@ -28,6 +28,8 @@ export const arrival = pgTable('arrival', {
   personId: uuid('person_id').references(() => person.id),
   /** Pages that a person left out of every document. */
   leftOut: jsonb('left_out').$type<PageSource[]>().notNull().default([]),
+  /** The arrival of another company with which it came. */
+  cameWith: uuid('came_with'),
   receivedAt: moment('received_at').notNull().defaultNow(),
 }, (t) => [index('arrival_received').on(t.companyId, t.receivedAt, t.id), unique('arrival_of_company').on(t.id, t.companyId)]);
 
