@@ -1,5 +1,5 @@
 import { union, type Mark, type Segment, type Word } from '../page/index.ts';
-import { columnBook, fieldBook, kindBook, totalBook, type PhraseBook } from './lexicon/index.ts';
+import { kindBook } from './lexicon/index.ts';
 import { bareTaxId, findEmails, findIbans, findTaxIds, squash } from './identifiers.ts';
 import { findLabels } from './labels.ts';
 import type { LabelledRow, Layout } from './layout.ts';
@@ -19,8 +19,12 @@ const mark = (s: Segment, words: Word[] = s.words): Mark => ({ page: s.page, ...
 const read = (value: string, m: Mark | null, confidence: number): Read => ({ value, mark: m, confidence, proof: null });
 /** Pieces of a segment parted by bars, dots or commas before an address: "Hobbet Ltd | Depot 9, …". */
 const pieces = (text: string): string[] => text.split(/\s+[|·•–-]\s+/);
-/** True when the words are nothing but a label or a title. */
-const isLabel = (words: Word[]): boolean => [kindBook, fieldBook, totalBook, columnBook].some((book) => findLabels<string>(words, book as PhraseBook<string>).some((l) => l.from === 0 && words.slice(l.to + 1).every((w) => !/\p{L}{2}/u.test(w.text))));
+/** True when a segment is nothing but a label or a title. */
+function isLabel(segment: Segment, row: LabelledRow): boolean {
+  const covers = (l: { words: Word[] }): boolean => l.words[0] === segment.words[0] && segment.words.slice(l.words.length).every((w) => !/\p{L}{2}/u.test(w.text));
+  return row.fields.some(covers) || row.columns.some(covers) || row.totals.some(covers) || (segment.words.length <= 5 && findLabels(segment.words, kindBook).some(covers));
+}
+
 const nameOf = (text: string): string => text.replace(/^(the )?(trading as|t\/a)\s+/i, '').replace(/[,;.]+$/, (end) => (/(inc|ltd|b\.v|n\.v|co|s\.a|s\.r\.l|k\.k)\.$/i.test(text) ? end.replace(/[,;]/g, '') : '')).trim();
 
 export interface Parties { supplierName: Read | null; buyerName: Read | null; supplierTaxId: Read | null; supplierIban: Read | null; supplierEmails: string[] }
@@ -86,7 +90,7 @@ function supplierCandidates(layout: Layout, emails: string[], buyer: string | nu
     found.push({ name, segment, score });
   };
   for (const row of layout.rows) {
-    for (const segment of row.segments) if (!isLabel(segment.words)) for (const piece of pieces(segment.text)) {
+    for (const segment of row.segments) if (!isLabel(segment, row)) for (const piece of pieces(segment.text)) {
       consider(piece, segment, row, 0);
       if (piece.includes(',')) consider(piece.split(',')[0]!, segment, row, -0.5);
     }
