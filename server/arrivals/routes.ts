@@ -6,7 +6,7 @@ import { decodeCursor, encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { fileType } from '../reading/filetype.ts';
-import { shownPicture } from '../reading/picture.ts';
+import { shownPicture, UnreadablePicture } from '../reading/picture.ts';
 import { arrange, arrangementOf, imagesOf } from './arrange.ts';
 import { documentsOf, findArrival, findDocument, listArrivals } from './store.ts';
 import type { Services } from '../services.ts';
@@ -22,6 +22,13 @@ function original(bytes: Buffer, mediaType: string, name: string): Response {
     'content-type': safe ? mediaType : 'application/octet-stream', 'content-disposition': `${safe ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(name)}`,
     'x-content-type-options': 'nosniff', 'content-security-policy': "sandbox; default-src 'none'", 'cache-control': 'private, max-age=3600',
   } });
+}
+
+/** A page of a picture file as PNG; a page that is not there, or can't be drawn any more, is not found. */
+async function picture(bytes: Buffer, page: number, wide?: number): Promise<Response> {
+  if (!Number.isInteger(page) || page < 1) throw notFound('This picture');
+  const png = await shownPicture(bytes, page, wide).catch((error: unknown) => { throw error instanceof UnreadablePicture ? notFound('This picture') : error; });
+  return original(png, 'image/png', 'page.png');
 }
 
 async function fileOfArrival(services: Services, companyId: string, id: string, sha: string): Promise<Buffer> {
@@ -63,7 +70,7 @@ export function arrivalRoutes(api: Api): void {
   api.define({ method: 'get', path: '/arrivals/:id/pictures/:sha/:page', access: 'arrivals:see', summary: 'A small picture of a page that is a picture, as PNG' }, async ({ services, caller, params }) => {
     const bytes = await fileOfArrival(services, caller.company.id, params['id']!, params['sha']!);
     if (fileType(bytes) !== 'picture') throw notFound('This picture');
-    return original(await shownPicture(bytes, Number(params['page']), 320), 'image/png', 'page.png');
+    return picture(bytes, Number(params['page']), 320);
   });
   api.define({ method: 'get', path: '/arrivals/:id/original', access: 'arrivals:see', summary: 'The message as it came' }, async ({ services, caller, params }) => {
     const found = await findArrival(services.database.db, caller.company.id, params['id']!);
@@ -99,7 +106,7 @@ export function arrivalRoutes(api: Api): void {
     const source = found?.sources?.[Number(params['number']) - 1];
     const bytes = source && await fetchFile(services.database.db, source.sha);
     if (!source || !bytes || fileType(bytes) !== 'picture') throw notFound('This picture');
-    return original(await shownPicture(bytes, source.page), 'image/png', 'page.png');
+    return picture(bytes, source.page);
   });
   api.define({ method: 'post', path: '/documents/:id/retry', access: 'arrivals:add', summary: 'Try to read a document again' }, async ({ services, caller, params }) => {
     const found = await findDocument(services.database.db, caller.company.id, params['id']!);

@@ -6,6 +6,9 @@ import { makePdf } from '@ledgerline/demo/documents/maker';
 import { pictureOf } from '@ledgerline/demo/documents/picture';
 import { getBill, saveBill, sendOn } from '../bills/service.ts';
 import { takeMessage } from '../mail/receiver.ts';
+import { damaged } from '../../bench/reading/damage.ts';
+import { noteOf } from '../reading/notes.ts';
+import { readAsked } from '../reading/readfile.ts';
 import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
 import { takeIn } from './take.ts';
 import { unpack } from './unpack.ts';
@@ -150,6 +153,16 @@ describe('piles and packed files', () => {
   });
 });
 
+describe('damaged files', () => {
+  it('are read or refused in words, whatever is wrong with them', async () => {
+    const whole = [await makePdf(invoiceOf(0, { number: 'D-1' })), await hybridOf(invoiceOf(1, { number: 'D-2' })), await pictureOf([invoiceOf(5, { number: 'D-3' })])];
+    for (let seed = 1; seed <= 150; seed++) {
+      const result = await readAsked({ files: [{ sha: 'd', bytes: damaged(whole[seed % whole.length]!, seed) }], order: null });
+      expect(result.ok ? result.parts.length : noteOf(result).length).toBeGreaterThan(0);
+    }
+  }, 60_000);
+});
+
 describe('pictures', () => {
   it('a fax of two pages is a bill to type in, its pages shown', async () => {
     const id = await upload({ name: 'fax.tif', mediaType: 'image/tiff', bytes: await pictureOf([invoiceOf(5, { number: 'F-1' }), invoiceOf(5, { number: 'F-2' })], 'tiff') });
@@ -160,6 +173,14 @@ describe('pictures', () => {
     expect(bill.unsure).toContain('gross');
     const cookie = await world.as('Ines Okafor');
     expect((await getBill(world.database.db, cookie, bill.id, testDay)).exceptions.map((e) => e.code)).toContain('number-missing');
+  });
+  it('a PDF that is only a picture is shown for typing in as well', async () => {
+    const { PDFDocument } = await import('pdf-lib');
+    const pdfFile = await PDFDocument.create();
+    const image = await pdfFile.embedPng(await pictureOf([invoiceOf(5, { number: 'F-3' })]));
+    pdfFile.addPage([595, 842]).drawImage(image, { x: 0, y: 0, width: 595, height: 842 });
+    const [doc] = await documents(await upload({ name: 'scan.pdf', mediaType: pdf, bytes: await pdfFile.save() }));
+    expect(doc).toMatchObject({ state: 'read', page_count: 1, note: expect.stringContaining('type it in') });
   });
   it('a small picture is a logo', async () => {
     const { default: sharp } = await import('sharp');

@@ -2,6 +2,16 @@ import { useDispatch } from 'react-redux';
 import { toast } from 'sonner';
 import { api } from '../app/api';
 
+/** Files that belong together by their name, such as an e-invoice and its page ("a.xml", "a.pdf"): they arrive as one. */
+export function together(files: File[]): File[][] {
+  const groups = new Map<string, File[]>();
+  for (const file of files) {
+    const stem = file.name.replace(/\.[^.]+$/, '').toLowerCase();
+    groups.set(stem, [...(groups.get(stem) ?? []), file]);
+  }
+  return [...groups.values()].flatMap((group) => (group.some((f) => /\.xml$/i.test(f.name)) ? [group] : group.map((file) => [file])));
+}
+
 /** Sends files with their progress; one after another, so that one bad file keeps back none of the rest. */
 export function useUpload(company: string): (files: File[]) => Promise<void> {
   const dispatch = useDispatch();
@@ -9,21 +19,22 @@ export function useUpload(company: string): (files: File[]) => Promise<void> {
     const id = toast.loading(`Adding ${files.length === 1 ? files[0]!.name : `${files.length} files`} …`);
     let done = 0;
     const failed: string[] = [];
-    for (const file of files) {
+    for (const group of together(files)) {
+      const name = group.map((f) => f.name).join(' and ');
       await new Promise<void>((next) => {
         const form = new FormData();
-        form.append('file', file);
+        for (const file of group) form.append('file', file);
         const request = new XMLHttpRequest();
         request.open('POST', `/api/companies/${company}/arrivals`);
-        request.upload.onprogress = (e) => toast.loading(`${file.name}: ${Math.round((100 * e.loaded) / e.total)} % · ${done + 1} of ${files.length}`, { id });
+        request.upload.onprogress = (e) => toast.loading(`${name}: ${Math.round((100 * e.loaded) / e.total)} % · ${done + 1} of ${files.length}`, { id });
         request.onload = () => {
-          if (request.status >= 400) failed.push(`${file.name}: ${(JSON.parse(request.responseText || '{}') as { title?: string }).title ?? 'could not be added'}`);
+          if (request.status >= 400) failed.push(`${name}: ${(JSON.parse(request.responseText || '{}') as { title?: string }).title ?? 'could not be added'}`);
           next();
         };
-        request.onerror = () => { failed.push(`${file.name}: the connection broke off`); next(); };
+        request.onerror = () => { failed.push(`${name}: the connection broke off`); next(); };
         request.send(form);
       });
-      done++;
+      done += group.length;
       dispatch(api.util.invalidateTags(['arrivals']));
     }
     if (failed.length) toast.error(failed.join(' · '), { id, duration: 12_000 });
