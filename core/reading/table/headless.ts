@@ -1,3 +1,4 @@
+import { dec, sum } from '../../money/index.ts';
 import { textOf, type Segment, type Word } from '../../page/index.ts';
 import type { LabelledRow, Layout } from '../layout.ts';
 import type { Cells } from './cells.ts';
@@ -10,7 +11,7 @@ const spanOf = (s: Segment): Span => ({ x0: s.x, x1: s.x + s.w });
 
 /** A row that may be a line of a table: two figures of which one is an amount, and text, or three figures alone. */
 function lineLike(row: LabelledRow, layout: Layout, whole: boolean, bare: boolean): boolean {
-  if (row.totals.some((t) => t.from === 0 && t.role !== 'charge') || row.segments.length < 3 || row.fields.some((f) => !f.weak)) return false;
+  if (row.totals.some((t) => t.from === 0 && t.role !== 'charge') || row.segments.length < 3 || row.fields.some((f) => !f.weak && row.segments.some((s) => s.words[0] === f.words[0]))) return false;
   const numbers = row.segments.map((s) => numberCell(s.words, layout.style));
   const figures = numbers.filter((n) => n !== null);
   const named = row.segments.some((s, i) => !numbers[i] && /\p{L}{2}/u.test(s.text));
@@ -61,7 +62,7 @@ function roleOf(cells: Word[][], layout: Layout): Column['role'] {
  */
 export function headless(layout: Layout, currency: string): Heading | null {
   const like = (bare: boolean) => layout.rows.filter((row) => lineLike(row, layout, currency === 'JPY', bare));
-  return headingFrom(like(false), layout, currency) ?? headingFrom(like(true), layout, currency);
+  return headingFrom(like(false), layout, currency) ?? headingFrom(like(true), layout, currency) ?? unpriced(like(false), layout, currency);
 }
 
 function headingFrom(rows: LabelledRow[], layout: Layout, currency: string): Heading | null {
@@ -100,4 +101,27 @@ export function multiplies(row: LabelledRow, layout: Layout, currency: string): 
   if (!lineLike(row, layout, currency === 'JPY', true)) return false;
   const figures = row.segments.map((s) => numberCell(s.words, layout.style)).filter((n) => n !== null && !n.percent && Number(n.value) > 1);
   return figures.some((a, i) => figures.some((b, j) => j > i && figures.some((c, k) => k !== i && k !== j && holds(a!.value, b!.value, null, 1, c!.value, currency))));
+}
+
+/**
+ * A table without heading and without prices: nothing multiplies, but the amounts of its last column add up to one that is printed
+ * below. Null when they do not.
+ */
+function unpriced(rows: LabelledRow[], layout: Layout, currency: string): Heading | null {
+  if (rows.length < 2) return null;
+  const spans = columnsOf(rows), cells = rows.map((row) => cellsIn(row, spans));
+  const columns = spans.map((span, i): Column => ({ ...span, role: roleOf(cells.map((c) => c[i]!), layout), text: '', words: [] }));
+  const figures = (i: number) => cells.map((c) => numberCell(c[i]!, layout.style));
+  const amount = columns.findLastIndex((c, i) => c.role === 'other' && figures(i).every((n) => n !== null && !n.percent && (n.decimals || currency === 'JPY')));
+  if (amount < 0) return null;
+  const total = sum(figures(amount).map((n) => dec(n!.value)));
+  const last = rows[rows.length - 1]!;
+  const printed = layout.rows.some((row) => row.index > last.index && row.segments.some((s) => { const n = numberCell(s.words, layout.style); return n !== null && dec(n.value).eq(total); }));
+  if (!printed) return null;
+  columns[amount]!.role = 'amount';
+  for (const [i, c] of columns.entries()) if (c.role === 'other' && rates(cells.map((row) => row[i]!), layout)) c.role = 'taxRate';
+  const rest = columns.filter((c, i) => c.role === 'other' && figures(i).filter(Boolean).length > rows.length * 0.5);
+  if (rest.length === 1) rest[0]!.role = 'quantity';
+  const before = rows[0]!.index - 1;
+  return { page: rows[0]!.page, columns, first: before, last: before, score: 0 };
 }

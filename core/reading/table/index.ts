@@ -31,7 +31,7 @@ export function readTable(layout: Layout, currency: string, legend: ReadonlyMap<
   }
   const bare = best.product?.proven ? null : headless(layout, currency);
   const table = bare && readUnder(layout, bare, [], currency, legend);
-  const chosen = table && table.lines.length > 0 && (table.product?.proven ?? 0) > 0 ? table : best;
+  const chosen = table && table.lines.length > 0 && ((table.product?.proven ?? 0) > 0 || best.lines.length === 0) ? table : best;
   return { ...chosen, missed: layout.rows.filter((row) => (row.index < chosen.firstRow || row.index > chosen.lastRow) && multiplied(row, layout, currency)).length };
 }
 
