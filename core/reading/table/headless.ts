@@ -119,9 +119,11 @@ function unpriced(rows: LabelledRow[], layout: Layout, currency: string): Headin
   const printed = layout.rows.some((row) => row.index > last.index && row.segments.some((s) => { const n = numberCell(s.words, layout.style); return n !== null && dec(n.value).eq(total); }));
   if (!printed) return null;
   columns[amount]!.role = 'amount';
-  for (const [i, c] of columns.entries()) if (c.role === 'other' && rates(cells.map((row) => row[i]!), layout)) c.role = 'taxRate';
+  // One column of figures is left: quantities, unless every row has the same, as a rate would be.
   const rest = columns.filter((c, i) => c.role === 'other' && figures(i).filter(Boolean).length > rows.length * 0.5);
-  if (rest.length === 1) rest[0]!.role = 'quantity';
+  const varied = rest.length === 1 && new Set(figures(columns.indexOf(rest[0]!)).map((n) => n?.value)).size > 1;
+  if (varied) rest[0]!.role = 'quantity';
+  for (const [i, c] of columns.entries()) if (c.role === 'other' && rates(cells.map((row) => row[i]!), layout)) c.role = 'taxRate';
   const before = rows[0]!.index - 1;
   return { page: rows[0]!.page, columns, first: before, last: before, score: 0 };
 }
