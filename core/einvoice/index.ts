@@ -5,7 +5,7 @@ import { parseXml, UnreadableXml, type XmlLimits } from './xml.ts';
 
 export type { EInvoice, EInvoiceLine, Adjustment, Party, TaxShare } from './types.ts';
 export { UnreadableXml } from './xml.ts';
-export { check, withoutLines, type Broken } from './rules.ts';
+export { check, type Broken } from './rules.ts';
 export { toReading } from './reading.ts';
 export { compare, withMarks, type Difference } from './compare.ts';
 export { render } from './render.ts';

@@ -8,7 +8,7 @@ const amount = (text: string | null): Decimal => decOrNull(text) ?? zero;
 const same = (a: Decimal, b: string | null): boolean => a.eq(amount(b));
 const show = (d: Decimal): string => d.toFixed();
 /** Profiles that carry totals only. */
-export const withoutLines = (profile: string | null): boolean => /minimum|basicwl/i.test(profile ?? '');
+const withoutLines = (profile: string | null): boolean => /minimum|basicwl/i.test(profile ?? '');
 
 interface Category { code: string; rule: string; called: string; taxed: boolean; explained: boolean }
 const categories: Category[] = [

@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Arrange, Arrangement } from '@ledgerline/contract';
-import { pileOf } from '@ledgerline/demo/documents/einvoice';
+import { ciiOf, hybridOf, pileOf } from '@ledgerline/demo/documents/einvoice';
 import { pictureOf } from '@ledgerline/demo/documents/picture';
 import { approve, getBill, sendOn } from '../bills/service.ts';
 import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
 import { arrange, arrangementOf } from './arrange.ts';
+import { documentsOf } from './store.ts';
 import { takeIn } from './take.ts';
 
 let world: World;
@@ -101,6 +102,22 @@ describe('sharing out the pages of an arrival', () => {
     expect((await shown(id)).files).toEqual({ [(await shown(id)).documents[0]!.pages[0]!.sha]: 'picture' });
     await apply(id, (a) => { a.documents.push({ id: null, pages: a.documents[0]!.pages.splice(1) }); });
     expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], [null, null]]);
+  });
+  it('pages that were all left out can be reached and put back', async () => {
+    const { id, numbers } = await pile(0, 1);
+    await apply(id, (a) => { for (const d of a.documents) a.leftOut.push(...d.pages.splice(0)); });
+    const listed = (await documentsOf(world.database.db, [id])).get(id)!;
+    expect([listed.length, listed.every((d) => d.paper), await bills(id)]).toEqual([2, true, []]);
+    await apply(id, (a) => { a.documents.push(...a.leftOut.splice(0).map((page) => ({ id: null, pages: [page] }))); });
+    expect([await bills(id), (await documentsOf(world.database.db, [id])).get(id)!.length]).toEqual([numbers, 2]);
+  });
+  it('a hybrid that is turned keeps its data', async () => {
+    const invoice = invoiceOf(2, { number: 'AR-H', lines: 2 }), data = ciiOf({ ...invoice, dueDate: '2027-01-31' });
+    const id = await takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: [{ name: 'h.pdf', mediaType: 'application/pdf', bytes: await hybridOf(invoice, data) }] });
+    await world.drain();
+    await apply(id, (a) => { a.documents[0]!.pages[0]!.turn = 180; });
+    const [made] = await rows(`select b.due_date::text, d.findings from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded'`, id);
+    expect([made.due_date, made.findings.syntax]).toEqual(['2027-01-31', 'CII']);
   });
   it('another company’s arrival is not there', async () => {
     const { id } = await pile(0);

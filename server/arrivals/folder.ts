@@ -3,12 +3,12 @@ import { basename, dirname, join, relative, sep } from 'node:path';
 import { watch, type FSWatcher } from 'chokidar';
 import { asc } from 'drizzle-orm';
 import { company } from '../db/schema/index.ts';
+import { mediaTypeOf } from '../reading/filetype.ts';
 import type { Services } from '../services.ts';
 import { takeIn } from './take.ts';
 
 const limit = 100 * 1024 * 1024;
 const temporary = /(^\.)|(^~)|\.(part|tmp|crdownload|filepart)$/i;
-const types: Record<string, string> = { pdf: 'application/pdf', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', tif: 'image/tiff', tiff: 'image/tiff', xml: 'application/xml', zip: 'application/zip', eml: 'message/rfc822' };
 
 /** Takes one scan in and moves the original to "done" beside it. The folder's name says the company; else the first one, until the page says more. */
 export async function takeScan(services: Services, folder: string, path: string): Promise<void> {
@@ -24,7 +24,7 @@ export async function takeScan(services: Services, folder: string, path: string)
   await takeIn(services, {
     companyId: (own ?? first).id, channel: 'folder', sender: 'Scan folder', subject: name, body: null, headers: null, original: null, personId: null,
     note: tooLarge ? `${name} is larger than 100 MB and was not taken in. It lies in the folder “done”.` : null,
-    files: bytes ? [{ name, mediaType: types[name.split('.').pop()!.toLowerCase()] ?? 'application/octet-stream', bytes }] : [],
+    files: bytes ? [{ name, mediaType: mediaTypeOf(name), bytes }] : [],
   });
   const done = join(dirname(path), 'done');
   await mkdir(done, { recursive: true });

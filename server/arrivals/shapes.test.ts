@@ -124,7 +124,18 @@ describe('piles and packed files', () => {
     expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['M-0']);
     const [there] = await rows('select id, note from arrival where came_with = $1', id);
     expect(there.note).toContain('another company');
+    expect((await rows('select note from arrival where id = $1', id))[0].note).toBe('What is addressed to Marrowby Nursery Trading Ltd went there.');
     expect((await billsOf(there.id)).map((b) => [b.invoice_number, b.company_id])).toEqual(theirs.map((i) => [i.number, world.master.company('MNT').id]));
+  });
+  it('an e-invoice that goes to another company takes along what stands inside it', async () => {
+    const invoice = invoiceOf(9, { number: 'M-77', lines: 2 });
+    const inside = `<cac:AdditionalDocumentReference><cbc:ID>1</cbc:ID><cac:Attachment><cbc:EmbeddedDocumentBinaryObject mimeCode="application/pdf" filename="page.pdf">${Buffer.from(await makePdf(invoice)).toString('base64')}</cbc:EmbeddedDocumentBinaryObject></cac:Attachment></cac:AdditionalDocumentReference>`;
+    const raw = `From: a@b.example\r\nSubject: one\r\nMIME-Version: 1.0\r\nContent-Type: application/xml; name=m.xml\r\nContent-Disposition: attachment; filename=m.xml\r\nContent-Transfer-Encoding: base64\r\n\r\n${Buffer.from(ublOf(invoice, inside)).toString('base64')}\r\n`;
+    const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
+    await world.drain();
+    const theirs = world.master.company('MNT').id;
+    expect((await documents(id)).map((d) => [d.name, d.state, d.company_id])).toEqual([['m.xml', 'read', theirs], ['page.pdf', 'duplicate', theirs]]);
+    expect(await rows(`select count(*)::int as n from bill where invoice_number = 'M-77'`)).toEqual([{ n: 1 }]);
   });
   it('a zip in a forwarded message is opened, the packing stays beside it', async () => {
     const invoice = invoiceOf(0, { number: 'Z-1', lines: 2 });

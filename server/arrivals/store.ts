@@ -17,11 +17,12 @@ export async function documentsOf(db: Executor, arrivalIds: string[]): Promise<M
     .where(inArray(document.arrivalId, arrivalIds)).orderBy(asc(document.position), asc(document.part));
   const byArrival = new Map<string, ArrivalDocument[]>();
   // A document whose pages all went elsewhere is not shown, unless nothing else came.
-  const emptied = (r: (typeof rows)[number]) => r.arranged && r.sources?.length === 0 && rows.some((o) => o.arrivalId === r.arrivalId && o.id !== r.id);
+  const empty = (r: (typeof rows)[number]) => r.arranged && r.sources?.length === 0;
+  const emptied = (r: (typeof rows)[number]) => empty(r) && rows.some((o) => o.arrivalId === r.arrivalId && !empty(o));
   const parted = new Set(rows.filter((r) => r.part > 0 || r.arranged).map((r) => r.arrivalId));
-  for (const { arrivalId, sources, arranged: _, ...doc } of rows.filter((r) => !emptied(r))) {
-    const paper = (sources?.length ?? 0) > 0;
-    byArrival.set(arrivalId, [...(byArrival.get(arrivalId) ?? []), { ...doc, paper, pagesOf: paper && parted.has(arrivalId) ? pagesOf(sources!) : null, billLabel: doc.billId ? doc.billLabel : null }]);
+  for (const { arrivalId, sources, arranged, ...doc } of rows.filter((r) => !emptied(r))) {
+    const paper = (sources?.length ?? 0) > 0, pages = paper || arranged;
+    byArrival.set(arrivalId, [...(byArrival.get(arrivalId) ?? []), { ...doc, paper: pages, pagesOf: paper && parted.has(arrivalId) ? pagesOf(sources!) : null, billLabel: doc.billId ? doc.billLabel : null }]);
   }
   return byArrival;
 }

@@ -1,6 +1,6 @@
 import { simpleParser, type Attachment } from 'mailparser';
 import { fromBuffer, type Entry, type ZipFile } from 'yauzl';
-import { fileType } from '../reading/filetype.ts';
+import { fileType, mediaTypeOf } from '../reading/filetype.ts';
 import type { ArrivedFile } from './take.ts';
 
 const megabyte = 1024 * 1024;
@@ -22,7 +22,14 @@ export const fileOf = (a: Attachment, index: number): ArrivedFile => ({
 /** Opens zips and forwarded messages, also inside each other, within limits. What can't be opened is kept whole and says why. */
 export async function unpack(files: ArrivedFile[], limits: UnpackLimits = unpackLimits): Promise<ArrivedFile[]> {
   const budget: Budget = { files: limits.files, bytes: limits.bytes };
-  return (await Promise.all(files.map((file) => open(file, limits.depth, budget)))).flat();
+  return openAll(files, limits.depth, budget);
+}
+
+/** One after another, so that no more than one packed file is in memory beside what came out already. */
+async function openAll(files: ArrivedFile[], depth: number, budget: Budget): Promise<ArrivedFile[]> {
+  const opened: ArrivedFile[] = [];
+  for (const file of files) opened.push(...await open(file, depth, budget));
+  return opened;
 }
 
 async function open(file: ArrivedFile, depth: number, budget: Budget): Promise<ArrivedFile[]> {
@@ -31,7 +38,7 @@ async function open(file: ArrivedFile, depth: number, budget: Budget): Promise<A
   if (depth === 0) return [{ ...file, kept: { state: 'unreadable', note: 'This file is packed too many times over to be opened. It is kept as it came.' } }];
   try {
     const inside = zip ? await filesOfZip(file, budget) : await filesOfMessage(file, budget);
-    const opened = (await Promise.all(inside.map((f) => open(f, depth - 1, budget)))).flat();
+    const opened = await openAll(inside, depth - 1, budget);
     const papers = opened.filter((f) => !f.inline && !f.kept).length;
     const what = zip ? 'Packed files' : 'A forwarded message';
     const note = papers === 0 ? `${what} with nothing to read inside. It is kept as it came.` : `${what}, taken apart: ${papers === 1 ? 'one file' : `${papers} files`}.`;
@@ -53,8 +60,6 @@ function spend(file: ArrivedFile, budget: Budget): ArrivedFile {
   return file;
 }
 
-const types: Record<string, string> = { pdf: 'application/pdf', xml: 'application/xml', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', tif: 'image/tiff', tiff: 'image/tiff', eml: 'message/rfc822', zip: 'application/zip' };
-
 function filesOfZip(file: ArrivedFile, budget: Budget): Promise<ArrivedFile[]> {
   return new Promise((done, fail) => {
     fromBuffer(Buffer.from(file.bytes), { lazyEntries: true, validateEntrySizes: true }, (error, zip) => {
@@ -66,7 +71,7 @@ function filesOfZip(file: ArrivedFile, budget: Budget): Promise<ArrivedFile[]> {
         if (name === '' || name.startsWith('.') || entry.fileName.startsWith('__MACOSX/')) return zip.readEntry();
         if (entry.uncompressedSize > budget.bytes || budget.files <= 0) return fail(new TooMuch());
         bytesOf(zip, entry, budget).then((bytes) => {
-          found.push(spend({ name, mediaType: types[name.split('.').pop()!.toLowerCase()] ?? 'application/octet-stream', bytes }, budget));
+          found.push(spend({ name, mediaType: mediaTypeOf(name), bytes }, budget));
           zip.readEntry();
         }).catch(fail);
       });

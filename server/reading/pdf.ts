@@ -28,7 +28,7 @@ async function open(bytes: Uint8Array): Promise<PDFDocumentProxy> {
 }
 
 /** What a PDF holds: its pages as words with boxes, and e-invoice data that stands inside it. */
-export interface PdfContent { pages: Page[]; xml: Uint8Array[] }
+export interface PdfContent { pages: Page[]; /** Pages in the whole file. */ count: number; xml: Uint8Array[] }
 /** A page to be read, by its number in the file, turned clockwise. */
 export interface Wanted { page: number; turn: number }
 
@@ -48,7 +48,7 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
     for (const { page, turn } of list) if (page <= pdf.numPages) pages.push(await readPage(pdf, page, turn, limits));
     if (pages.length === 0) throw new UnreadablePdf('empty');
     const attached = Object.values(((await pdf.getAttachments()) ?? {}) as Record<string, { filename: string; content: Uint8Array }>);
-    return { pages, xml: attached.filter((a) => /\.xml$/i.test(a.filename) && a.content.length < most).map((a) => new Uint8Array(a.content)) };
+    return { pages, count: pdf.numPages, xml: attached.filter((a) => /\.xml$/i.test(a.filename) && a.content.length < most).map((a) => new Uint8Array(a.content)) };
   } catch (error) {
     throw error instanceof UnreadablePdf ? error : new UnreadablePdf('broken');
   } finally {

@@ -40,18 +40,23 @@ function part(sources: PageSource[], pages: Page[]): ReadPart {
 
 async function readPdf({ sha, bytes }: Asked['files'][number]): Promise<ReadResult> {
   const { pages, xml } = await contentOfPdf(bytes);
+  return hybrid(sourcesOf(sha, pages), pages, xml) ?? { ok: true, attachments: [], parts: takeApart(pages).map((group) => part(sourcesOf(sha, group), group)) };
+}
+
+/** A PDF with an e-invoice inside: its data, with the marks of its pages, compared with them. Null when there is none. */
+function hybrid(sources: PageSource[], pages: Page[], xml: Uint8Array[]): ReadResult | null {
   for (const data of xml) {
     try {
       const e = readEInvoice(data), { reading, broken } = toReading(e), paper = readDocument(pages);
       // Profiles without lines carry the totals only; the lines then come from the page.
       const whole: Reading = reading.lines.length === 0 ? { ...reading, lines: paper.lines, charges: paper.charges } : reading;
-      return { ok: true, attachments: attachmentsOf(e), parts: [{ sources: sourcesOf(sha, pages), pages, reading: withMarks(whole, paper), findings: findingsOf(e, broken, compare(reading, paper)), shown: 'paper' }] };
+      return { ok: true, attachments: attachmentsOf(e), parts: [{ sources, pages, reading: withMarks(whole, paper), findings: findingsOf(e, broken, compare(reading, paper)), shown: 'paper' }] };
     } catch (error) {
       // An attachment that is some other XML is no e-invoice; the page is read.
       if (!(error instanceof UnreadableXml)) throw error;
     }
   }
-  return { ok: true, attachments: [], parts: takeApart(pages).map((group) => part(sourcesOf(sha, group), group)) };
+  return null;
 }
 
 function readXml(bytes: Uint8Array): ReadResult {
@@ -72,8 +77,13 @@ async function readArranged(files: Asked['files'], order: PageSource[]): Promise
   const key = (s: PageSource) => `${s.sha}:${s.page}:${s.turn}`;
   for (const { sha, bytes } of files) {
     const own = order.filter((s) => s.sha === sha);
-    if (fileType(bytes) === 'pdf') for (const [i, page] of (await contentOfPdf(bytes, undefined, own)).pages.entries()) found.set(key(own[i]!), page);
-    else {
+    if (fileType(bytes) === 'pdf') {
+      const { pages, count, xml } = await contentOfPdf(bytes, undefined, own);
+      // All pages of a hybrid, turned or in another order, are still the hybrid.
+      const still = own.length === order.length && own.length === count ? hybrid(order, renumber(pages), xml) : null;
+      if (still) return still;
+      for (const [i, page] of pages.entries()) found.set(key(own[i]!), page);
+    } else {
       const pictures = await pagesOfPicture(bytes);
       for (const source of own) {
         const picture = pictures[source.page - 1], lying = source.turn % 180 !== 0;

@@ -38,13 +38,13 @@ export async function readArrived(services: Services, documentId: string): Promi
       return [];
     }
     const [first, ...others] = result.parts;
-    await settlePart(tx, services, came, row, first!, result.parts.length);
+    const home = await settlePart(tx, services, came, row, first!, result.parts.length);
     for (const [i, part] of others.entries()) {
       const { id: _id, ...same } = row;
       const [made] = await tx.insert(document).values({ ...same, part: i + 1, state: 'reading' }).returning();
       await settlePart(tx, services, came, made!, part, result.parts.length);
     }
-    return attach(tx, row, result.attachments);
+    return attach(tx, { ...row, ...home }, result.attachments);
   });
   for (const id of queue) await services.queueReading(id);
 }

@@ -1,4 +1,4 @@
-import { and, eq, ne } from 'drizzle-orm';
+import { and, eq, isNull, ne } from 'drizzle-orm';
 import { compare } from '@ledgerline/core/einvoice';
 import { matchCompany, type KnownCompany } from '@ledgerline/core/matching';
 import { squash } from '@ledgerline/core/reading';
@@ -11,8 +11,11 @@ import type { ReadPart } from './result.ts';
 type DocumentRow = typeof document.$inferSelect;
 type ArrivalRow = typeof arrival.$inferSelect;
 
+/** The company and the arrival in which a document ended up. */
+export interface Home { companyId: string; arrivalId: string }
+
 /** Keeps what was read of one document and makes its bill, unless it is no invoice or the page of an e-invoice that has one. */
-export async function settlePart(tx: Executor, services: Services, came: ArrivalRow, row: DocumentRow, part: ReadPart, parts: number): Promise<void> {
+export async function settlePart(tx: Executor, services: Services, came: ArrivalRow, row: DocumentRow, part: ReadPart, parts: number): Promise<Home> {
   const { pages, reading, sources, shown } = part;
   await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
   for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
@@ -20,24 +23,25 @@ export async function settlePart(tx: Executor, services: Services, came: Arrival
   const addressed = matchCompany(reading.header.buyerName?.value ?? null, companies);
   const home = await moveTo(tx, came, row, addressed, parts);
   const base = { reading, findings: part.findings, sources, shown: shown === 'data' ? 'data' : 'paper', pageCount: pages.length, readAt: services.now() };
-  const keepAs = (state: string, note: string | null, duplicateOf: string | null = null) => tx.update(document).set({ ...base, state, note, duplicateOf }).where(eq(document.id, row.id));
-  if (shown === 'small') return void await keepAs('aside', 'A small picture, such as a logo: set to one side.');
-  if (reading.kind === 'other') return void await keepAs('aside', 'Not an invoice or credit note: set to one side.');
+  const keepAs = async (state: string, note: string | null, duplicateOf: string | null = null): Promise<Home> => { await tx.update(document).set({ ...base, state, note, duplicateOf }).where(eq(document.id, row.id)); return home; };
+  if (shown === 'small') return keepAs('aside', 'A small picture, such as a logo: set to one side.');
+  if (reading.kind === 'other') return keepAs('aside', 'Not an invoice or credit note: set to one side.');
   const twin = await twinOf(tx, home.arrivalId, row.id, part);
   if (twin && shown !== 'data') {
     // The data is the bill; its page beside it is compared and shown from Arrivals.
     const findings = twin.findings && { ...twin.findings, differences: compare(twin.reading!, reading) };
     await tx.update(document).set({ findings }).where(eq(document.id, twin.id));
     if (findings?.differences.length) await doubt(tx, twin.id, findings.differences.map((d) => d.field));
-    return void await keepAs('duplicate', `The page of the e-invoice ${twin.name}: one bill.`, twin.id);
+    return keepAs('duplicate', `The page of the e-invoice ${twin.name}: one bill.`, twin.id);
   }
   const findings = twin && part.findings ? { ...part.findings, differences: compare(reading, twin.reading!) } : part.findings;
   await tx.update(document).set({ ...base, findings, state: 'read', note: noteFor(part), duplicateOf: null }).where(eq(document.id, row.id));
   if (twin) {
-    if (!(await dropBill(tx, twin.id, 'The e-invoice that came with this page is used instead.', services.now()))) return void await keepAs('duplicate', `The data of ${twin.name}, whose bill is in work already.`, twin.id);
+    if (!(await dropBill(tx, twin.id, 'The e-invoice that came with this page is used instead.', services.now()))) return keepAs('duplicate', `The data of ${twin.name}, whose bill is in work already.`, twin.id);
     await tx.update(document).set({ state: 'duplicate', note: `The page of the e-invoice ${row.name}: one bill.`, duplicateOf: row.id }).where(eq(document.id, twin.id));
   }
   await makeBill(tx, { companyId: home.companyId, documentId: row.id, reading, data: part.findings !== null, differing: (findings?.differences ?? []).map((d) => d.field), addressedTo: addressed, receivedAt: came.receivedAt, now: services.now() });
+  return home;
 }
 
 const noteFor = ({ pages, shown }: ReadPart): string | null => (shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'A picture without text: type it in from the page.' : null);
@@ -46,7 +50,7 @@ const noteFor = ({ pages, shown }: ReadPart): string | null => (shown === 'paper
  * Scans and mail go to the company on the page; an upload stays where a person put it. A document that came alone takes its arrival
  * along; one that came with others gets an arrival of its own there.
  */
-async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addressed: KnownCompany | null, parts: number): Promise<{ companyId: string; arrivalId: string }> {
+async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addressed: KnownCompany | null, parts: number): Promise<Home> {
   if (!addressed || came.channel === 'upload' || addressed.id === row.companyId) return { companyId: row.companyId, arrivalId: row.arrivalId };
   const beside = await tx.select({ id: document.id }).from(document).where(and(eq(document.arrivalId, row.arrivalId), ne(document.id, row.id)));
   let arrivalId = row.arrivalId;
@@ -56,6 +60,7 @@ async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addresse
     const [there] = await tx.select({ id: arrival.id }).from(arrival).where(and(eq(arrival.companyId, addressed.id), eq(arrival.cameWith, came.id)));
     const [made] = there ? [there] : await tx.insert(arrival).values({ companyId: addressed.id, channel, sender, subject, receivedAt, personId, cameWith: came.id, note: 'Came together with documents for another company.' }).returning({ id: arrival.id });
     arrivalId = made!.id;
+    await tx.update(arrival).set({ note: `What is addressed to ${addressed.name} went there.` }).where(and(eq(arrival.id, came.id), isNull(arrival.note)));
   }
   await tx.update(document).set({ companyId: addressed.id, arrivalId }).where(eq(document.id, row.id));
   return { companyId: addressed.id, arrivalId };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Arrange, Arrangement } from '@ledgerline/contract';
-import { backTo, join, leaveOut, move, splitAt, turn } from './arranging';
+import { backTo, join, leaveOut, move, putBack, splitAt, turn } from './arranging';
 
 const sha = 'a'.repeat(64);
 const page = (n: number) => ({ sha, page: n, turn: 0 as const });
@@ -23,6 +23,11 @@ describe('sharing out pages', () => {
     const out = leaveOut(one, { document: 0, page: 1 });
     expect([numbers(out), out.leftOut.map((p) => p.page)]).toEqual([[[1, 3]], [2]]);
     expect(numbers(move(out, { document: -1, page: 0 }, { document: 0, page: 1 }))).toEqual([[1, 2, 3]]);
+  });
+  it('puts back to a document, or as one of its own where none is open', () => {
+    const out = leaveOut(one, { document: 0, page: 0 });
+    expect(numbers(putBack(out, 0, 0))).toEqual([[2, 3, 1]]);
+    expect([numbers(putBack(out, 0, -1)), putBack(out, 0, -1).leftOut]).toEqual([[[2, 3], [1]], []]);
   });
   it('four quarter turns are none', () => expect([1, 2, 3, 4].reduce((a) => turn(a, { document: 0, page: 1 }), one)).toEqual(one));
   it('goes back by emptying documents that were made since', () => {

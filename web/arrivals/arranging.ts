@@ -41,6 +41,13 @@ export function turn(a: Arrange, { document, page }: Place): Arrange {
 
 export const leaveOut = (a: Arrange, from: Place): Arrange => move(a, from, { document: -1, page: a.leftOut.length });
 
+/** Takes a page that was left out back: to the end of a document, or as a document of its own where none is open (-1). */
+export function putBack(a: Arrange, page: number, document: number): Arrange {
+  if (document >= 0) return move(a, { document: -1, page }, { document, page: a.documents[document]!.pages.length });
+  const next = copy(a);
+  return { ...next, documents: [...next.documents, { id: null, pages: next.leftOut.splice(page, 1) }] };
+}
+
 /** An earlier arrangement asked for again: documents made since then are emptied. */
 export function backTo(earlier: Arrange, now: Arrangement): Arrange {
   const known = new Set(earlier.documents.map((d) => d.id));

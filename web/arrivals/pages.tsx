@@ -6,7 +6,7 @@ import type { Arrange, Arrangement, PageSource } from '@ledgerline/contract';
 import { api, sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
-import { backTo, join, leaveOut, move, splitAt, toArrange, turn, type Place } from './arranging';
+import { backTo, join, leaveOut, move, putBack, splitAt, toArrange, turn, type Place } from './arranging';
 import { Thumb } from './thumb';
 
 const words: Record<string, string> = { waiting: 'waiting to be read', reading: 'being read', read: 'read', aside: 'to one side', unreadable: 'not read', duplicate: 'here already' };
@@ -63,7 +63,7 @@ export function PagesPage() {
         <Thumb base={base} source={source} image={data.files[source.sha] ?? 'pdf'} />
         <div className="flex h-7 items-center gap-1 px-1.5 text-[13px]"><span className="mr-auto">{at.document < 0 ? 'Left out' : at.page + 1}</span>
           {!fixed && <><button className="btn btn-ghost btn-xs btn-square" title="Turn (R)" aria-label="Turn" disabled={!may} onClick={() => void apply(turn(now, at))}><RotateCw size={13} aria-hidden /></button>
-            {at.document < 0 ? <button className="btn btn-ghost btn-xs" disabled={!may || !filled.some((d) => !d.fixed)} onClick={() => { const last = filled.filter((d) => !d.fixed).at(-1); if (last) void apply(move(now, at, { document: last.index, page: last.pages.length })); }}>Put back</button>
+            {at.document < 0 ? <button className="btn btn-ghost btn-xs" disabled={!may} onClick={() => void apply(putBack(now, at.page, filled.filter((d) => !d.fixed).at(-1)?.index ?? -1))}>Put back</button>
               : <button className="btn btn-ghost btn-xs btn-square" title="Leave out (Delete)" aria-label="Leave out" disabled={!may} onClick={() => void apply(leaveOut(now, at))}><Trash2 size={13} aria-hidden /></button>}</>}</div>
       </div>
     </div>

@@ -56,6 +56,12 @@ function roleOf(cells: Word[][], layout: Layout): Column['role'] {
   return 'description';
 }
 
+/** Rows cut into columns by where their pieces stand, each with what its texts say it holds. */
+function gridOf(rows: LabelledRow[], layout: Layout): { cells: Cells[]; columns: Column[] } {
+  const spans = columnsOf(rows), cells = rows.map((row) => cellsIn(row, spans));
+  return { cells, columns: spans.map((span, i) => ({ ...span, role: roleOf(cells.map((c) => c[i]!), layout), text: '', words: [] })) };
+}
+
 /**
  * A table without a heading row: the columns come from where the rows' pieces stand, and which of them is quantity, price and
  * amount from what multiplies. Null when nothing multiplies.
@@ -67,9 +73,7 @@ export function headless(layout: Layout, currency: string): Heading | null {
 
 function headingFrom(rows: LabelledRow[], layout: Layout, currency: string): Heading | null {
   if (rows.length === 0) return null;
-  const spans = columnsOf(rows);
-  const cells = rows.map((row) => cellsIn(row, spans));
-  const columns = spans.map((span, i): Column => ({ ...span, role: roleOf(cells.map((c) => c[i]!), layout), text: '', words: [] }));
+  const { cells, columns } = gridOf(rows, layout);
   const widest = columns.filter((c) => c.role === 'description').sort((a, b) => b.x1 - b.x0 - (a.x1 - a.x0))[0];
   for (const c of columns) if (c.role === 'description' && c !== widest) c.role = 'other';
   // A column of percentages is the discount only if the lines multiply better with it.
@@ -97,7 +101,7 @@ function rates(cells: Word[][], layout: Layout): boolean {
 }
 
 /** True for a row on which two figures multiply to a third: a line, wherever it stands. */
-export function multiplies(row: LabelledRow, layout: Layout, currency: string): boolean {
+export function isProvenLine(row: LabelledRow, layout: Layout, currency: string): boolean {
   if (!lineLike(row, layout, currency === 'JPY', true)) return false;
   const figures = row.segments.map((s) => numberCell(s.words, layout.style)).filter((n) => n !== null && !n.percent && Number(n.value) > 1);
   return figures.some((a, i) => figures.some((b, j) => j > i && figures.some((c, k) => k !== i && k !== j && holds(a!.value, b!.value, null, 1, c!.value, currency))));
@@ -109,8 +113,7 @@ export function multiplies(row: LabelledRow, layout: Layout, currency: string): 
  */
 function unpriced(rows: LabelledRow[], layout: Layout, currency: string): Heading | null {
   if (rows.length < 2) return null;
-  const spans = columnsOf(rows), cells = rows.map((row) => cellsIn(row, spans));
-  const columns = spans.map((span, i): Column => ({ ...span, role: roleOf(cells.map((c) => c[i]!), layout), text: '', words: [] }));
+  const { cells, columns } = gridOf(rows, layout);
   const figures = (i: number) => cells.map((c) => numberCell(c[i]!, layout.style));
   const amount = columns.findLastIndex((c, i) => c.role === 'other' && figures(i).every((n) => n !== null && !n.percent && (n.decimals || currency === 'JPY')));
   if (amount < 0) return null;
