@@ -80,14 +80,34 @@ test('a bill with a doubt is settled by keyboard alone', async ({ page }) => {
   await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-200' }).getByRole('link', { name: /Mossgarth/ }).click();
   await expect(page.getByLabel('Proof')).toContainText('Off by 10');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText(/Off by 10/).first()).toBeVisible();
+  await expect(page.locator('[data-sonner-toast]').filter({ hasText: 'Off by 10' })).toBeVisible();
   for (let i = 0; i < 12 && !(await page.getByRole('textbox', { name: 'Total' }).evaluate((e) => e === document.activeElement)); i++) await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.type(invoice.gross);
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Proof')).toContainText('Adds up.');
-  await expect(page.getByRole('status')).toHaveText('Saved');
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('E2E-200 went to approval')).toBeVisible();
+});
+
+test('what is typed after Done, next waits for the next Done, next, however late the answer comes', async ({ page }) => {
+  const invoice = invoiceOf(1, 'E2E-210');
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  await send({ ...invoice, gross: (Number(invoice.gross) + 10).toFixed(2) });
+  await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-210' }).getByRole('link', { name: /Mossgarth/ }).click();
+  await expect(page.getByLabel('Proof')).toContainText('Off by 10');
+  let pass = () => {};
+  const held = new Promise<void>((done) => { pass = done; });
+  await page.route(/\/bills\/[0-9a-f-]+(\/send)?$/, async (route) => { if (route.request().method() !== 'PUT' && route.request().method() !== 'PATCH') await held; await route.continue(); });
+  await page.keyboard.press('Control+Enter');
+  await page.getByRole('textbox', { name: 'Total' }).fill(invoice.gross);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
+  pass();
+  await expect(page.locator('[data-sonner-toast]').filter({ hasText: /changed this bill/ })).toBeVisible();
+  await expect(page.getByText('E2E-210 went to approval')).toHaveCount(0);
+  await expect(page.getByLabel('Invoice number')).toHaveValue('E2E-210');
 });
 
 test('a click on a word fills the field in hand', async ({ page }) => {
@@ -119,10 +139,10 @@ test('two people on one bill: the second is told, nothing is overwritten', async
   await expect(tobias.getByRole('textbox', { name: 'Terms' })).toBeVisible();
   await one.getByLabel('Order', { exact: true }).fill('PO-9001');
   await one.keyboard.press('Enter');
-  await expect(one.getByRole('status')).toHaveText('Saved');
+  await expect(one.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
   await tobias.getByLabel('Order', { exact: true }).fill('PO-9002');
   await tobias.keyboard.press('Enter');
-  await expect(tobias.getByRole('status')).toContainText('Somebody else changed this bill');
+  await expect(tobias.getByRole('status', { name: 'Saving' })).toContainText('Somebody else changed this bill');
   await one.reload();
   await expect(one.getByLabel('Order', { exact: true })).toHaveValue('PO-9001');
   await two.close();

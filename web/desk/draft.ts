@@ -28,11 +28,12 @@ export function useDraft(company: string, loaded: Bill | undefined) {
     setDraft(loaded);
   }, [loaded]);
 
-  const flush = useCallback(async (): Promise<boolean> => {
+  /** Saves what is not saved yet; gives the bill as it now stands on the server, or null where that failed. */
+  const flush = useCallback(async (): Promise<Bill | null> => {
     clearTimeout(timer.current);
     if (running.current) await running.current;
     const now = latest.current;
-    if (!now || !dirty()) return true;
+    if (!now || !dirty()) return now;
     const { header, lines } = pending.current;
     pending.current = { header: {}, lines: false };
     const body: SaveBill = { rowVersion: now.rowVersion, ...(Object.keys(header).length ? { header } : {}), ...(lines ? { lines: now.lines } : {}) };
@@ -51,7 +52,7 @@ export function useDraft(company: string, loaded: Bill | undefined) {
     });
     const ok = await running.current;
     running.current = null;
-    return ok;
+    return ok ? latest.current : null;
   }, [company, save]);
 
   const touch = (next: Bill) => {

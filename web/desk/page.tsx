@@ -1,5 +1,5 @@
 import { ArrowLeft, TriangleAlert } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { prove, type Repair } from '@ledgerline/core/proof';
@@ -35,6 +35,7 @@ export function DeskPage() {
   const [active, setActive] = useState<string | null>(null);
   const [asking, ask] = useState<'set-aside' | 'discard' | null>(null);
   const [newName, setNewName] = useState<string | null>(null);
+  const acting = useRef(false);
   const bill = draft?.id === id ? draft : null;
   const locked = !bill || !can('bills:edit') || !['read', 'returned'].includes(bill.stage);
   const marks = useMemo(() => (bill ? marksOf(bill) : []), [bill]);
@@ -43,11 +44,14 @@ export function DeskPage() {
   const setLine = (index: number, change: Partial<BillLine>, field: string) => setLines((lines) => lines.map((l, i) => (i === index ? { ...l, ...change } : l)), `lines[${index}].${field}`);
   const go = useCallback((to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned'), [navigate]);
   const act = async (what: 'send' | 'set-aside' | 'discard' | 'restore' | 'take-back', note?: string) => {
+    if (!bill || acting.current) return;
+    acting.current = true;
     (document.activeElement as HTMLElement | null)?.blur();
-    if (!bill || !(await flush())) return;
-    const now = await latest();
     try {
-      const done = await move({ company: company.id, id, move: what, rowVersion: now, ...(note ? { note } : {}) }).unwrap();
+      // What was on the desk when it was asked for is what moves, whatever is typed meanwhile.
+      const now = await flush();
+      if (!now) return;
+      const done = await move({ company: company.id, id, move: what, rowVersion: now.rowVersion, ...(note ? { note } : {}) }).unwrap();
       if (what === 'send' || what === 'set-aside' || what === 'discard') {
         const undo = what === 'send' ? 'take-back' : 'restore';
         toast(`${bill.invoiceNumber ?? 'The bill'} ${{ send: 'went to approval', 'set-aside': 'is set aside', discard: 'is discarded' }[what]}`, { action: { label: 'Undo', onClick: () => void move({ company: company.id, id, move: undo, rowVersion: done.rowVersion }).unwrap().then(() => go(id), (e) => toast.error(sentenceOf(e))) } });
@@ -56,11 +60,11 @@ export function DeskPage() {
     } catch (e) {
       toast.error(sentenceOf(e));
       const path = (e as { data?: { errors?: { path: string }[] } }).data?.errors?.[0]?.path;
-      if (path) focusField(path);
+      if (path && document.activeElement === document.body) focusField(path);
+    } finally {
+      acting.current = false;
     }
   };
-  const [fresh] = api.useLazyBillQuery();
-  const latest = async () => (await fresh({ company: company.id, id }).unwrap()).rowVersion;
   const repair = (r: Repair) => {
     if (r.target === 'line' && r.index !== null) setLine(r.index, { [r.field]: r.value }, r.field);
     else if (r.target === 'header') setHeader({ [r.field]: r.value });
@@ -109,7 +113,7 @@ export function DeskPage() {
       <header className="flex h-[56px] shrink-0 items-center gap-3 border-b hair px-4">
         <button className="btn btn-ghost btn-sm btn-square" aria-label="Back" title="Esc" onClick={() => void flush().then(() => navigate(-1))}><ArrowLeft size={16} /></button>
         <div className="min-w-0"><h1 className="truncate font-semibold leading-5">{choices.suppliers.find((s) => s.id === bill.supplierId)?.name ?? bill.supplierName ?? 'Unknown supplier'}</h1>
-          <p className="truncate text-[12px] quiet">{!locked && queue ? `${queue.left} to review · ` : ''}{bill.arrival ? `by ${bill.arrival.channel} · ` : ''}{bill.entry ? `entry ${bill.entry.number} · ` : ''}<span className={state.bad ? 'text-error' : ''} role="status">{state.word}</span></p></div>
+          <p className="truncate text-[12px] quiet">{!locked && queue ? `${queue.left} to review · ` : ''}{bill.arrival ? `by ${bill.arrival.channel} · ` : ''}{bill.entry ? `entry ${bill.entry.number} · ` : ''}<span className={state.bad ? 'text-error' : ''} role="status" aria-label="Saving">{state.word}</span></p></div>
         <div className="mx-auto"><StageLine stage={bill.stage} events={bill.events} /></div>
         {!locked && <><button className="btn btn-sm" title="Alt+S" onClick={() => ask('set-aside')}>Set aside</button><button className="btn btn-primary btn-sm" title="Ctrl+Enter" onClick={() => void act('send')}>Done, next <kbd className="key">Ctrl ⏎</kbd></button></>}
         {locked && can('bills:edit') && bill.stage === 'coded' && <button className="btn btn-sm" onClick={() => void act('take-back')}>Take back</button>}
