@@ -4,8 +4,18 @@ const common = { environment: 'node' as const, testTimeout: 30_000, hookTimeout:
 export default defineConfig({
   test: {
     projects: [
-      { test: { ...common, name: 'core', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'] } },
-      { test: { ...common, name: 'server', include: ['server/**/*.test.ts', 'scripts/**/*.test.ts'], globalSetup: 'server/testing/cluster.ts', pool: 'forks' } },
+      {
+        test: { ...common, name: 'core', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'] },
+      },
+      {
+        test: {
+          ...common,
+          name: 'server',
+          include: ['server/**/*.test.ts', 'scripts/**/*.test.ts'],
+          globalSetup: 'server/testing/cluster.ts',
+          pool: 'forks',
+        },
+      },
     ],
     maxWorkers: 2,
   },

@@ -1,31 +1,89 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { Id, Nullable } from './shared.ts';
 
-export const ArrivalsQuery = Type.Object({ cursor: Type.Optional(Type.String({ maxLength: 200 })), limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 100 })) });
+export const ArrivalsQuery = Type.Object({
+  cursor: Type.Optional(Type.String({ maxLength: 200 })),
+  limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 100 })),
+});
 export const ArrivalDocument = Type.Object({
-  id: Id, name: Type.String(), mediaType: Type.String(), size: Type.Integer(), state: Type.String(), note: Nullable(Type.String()), pageCount: Nullable(Type.Integer()),
-  part: Type.Integer(), paper: Type.Boolean(), /** Which pages of its file it is, where it is not the whole: "pages 2–3". */ pagesOf: Nullable(Type.String()), billId: Nullable(Id), billStage: Nullable(Type.String()), billLabel: Nullable(Type.String()), duplicateOf: Nullable(Id), duplicateBillId: Nullable(Id),
+  id: Id,
+  name: Type.String(),
+  mediaType: Type.String(),
+  size: Type.Integer(),
+  state: Type.String(),
+  note: Nullable(Type.String()),
+  pageCount: Nullable(Type.Integer()),
+  part: Type.Integer(),
+  paper: Type.Boolean(),
+  /** Which pages of its file it is, where it is not the whole: "pages 2–3". */ pagesOf: Nullable(Type.String()),
+  billId: Nullable(Id),
+  billStage: Nullable(Type.String()),
+  billLabel: Nullable(Type.String()),
+  duplicateOf: Nullable(Id),
+  duplicateBillId: Nullable(Id),
 });
 export const Arrival = Type.Object({
-  id: Id, channel: Type.String(), sender: Nullable(Type.String()), subject: Nullable(Type.String()), note: Nullable(Type.String()), receivedAt: Type.String(), documents: Type.Array(ArrivalDocument),
+  id: Id,
+  channel: Type.String(),
+  sender: Nullable(Type.String()),
+  subject: Nullable(Type.String()),
+  note: Nullable(Type.String()),
+  receivedAt: Type.String(),
+  documents: Type.Array(ArrivalDocument),
 });
-export const ArrivalDetail = Type.Intersect([Arrival, Type.Object({ body: Nullable(Type.String()), headers: Type.Array(Type.Tuple([Type.String(), Type.String()])), hasOriginal: Type.Boolean() })]);
+export const ArrivalDetail = Type.Intersect([
+  Arrival,
+  Type.Object({
+    body: Nullable(Type.String()),
+    headers: Type.Array(Type.Tuple([Type.String(), Type.String()])),
+    hasOriginal: Type.Boolean(),
+  }),
+]);
 export const ArrivalList = Type.Object({ arrivals: Type.Array(Arrival), next: Nullable(Type.String()) });
 export const Uploaded = Type.Object({ arrivalId: Id, documents: Type.Array(ArrivalDocument) });
 export const Word = Type.Object({ text: Type.String(), x: Type.Number(), y: Type.Number(), w: Type.Number(), h: Type.Number() });
 /** A page of a stored file: its address (SHA-256), its number there, and how far it is turned clockwise. */
-export const PageSource = Type.Object({ sha: Type.String({ pattern: '^[0-9a-f]{64}$' }), page: Type.Integer({ minimum: 1, maximum: 5000 }), turn: Type.Union([Type.Literal(0), Type.Literal(90), Type.Literal(180), Type.Literal(270)]) });
+export const PageSource = Type.Object({
+  sha: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+  page: Type.Integer({ minimum: 1, maximum: 5000 }),
+  turn: Type.Union([Type.Literal(0), Type.Literal(90), Type.Literal(180), Type.Literal(270)]),
+});
 /** Where a page is drawn from: a page of a PDF, a picture, or words alone (the data of an e-invoice). */
 export const PageImage = Type.Union([Type.Literal('pdf'), Type.Literal('picture'), Type.Literal('words')]);
 export const SheetWord = Type.Intersect([Word, Type.Object({ size: Type.Number(), bold: Type.Boolean() })]);
-export const DocumentPages = Type.Object({ pages: Type.Array(Type.Object({ number: Type.Integer(), width: Type.Number(), height: Type.Number(), words: Type.Array(SheetWord), image: PageImage, source: Nullable(PageSource) })) });
+export const DocumentPages = Type.Object({
+  pages: Type.Array(
+    Type.Object({
+      number: Type.Integer(),
+      width: Type.Number(),
+      height: Type.Number(),
+      words: Type.Array(SheetWord),
+      image: PageImage,
+      source: Nullable(PageSource),
+    }),
+  ),
+});
 /** The pages of an arrival as they are shared out among its documents; documents that have been sent on are fixed. */
 export const ArrangedDocument = Type.Object({ id: Nullable(Id), pages: Type.Array(PageSource, { maxItems: 500 }) });
 export const Arrangement = Type.Object({
-  documents: Type.Array(Type.Object({ id: Id, name: Type.String(), state: Type.String(), label: Nullable(Type.String()), billId: Nullable(Id), fixed: Type.Boolean(), pages: Type.Array(PageSource) })),
-  leftOut: Type.Array(PageSource), files: Type.Record(Type.String(), PageImage),
+  documents: Type.Array(
+    Type.Object({
+      id: Id,
+      name: Type.String(),
+      state: Type.String(),
+      label: Nullable(Type.String()),
+      billId: Nullable(Id),
+      fixed: Type.Boolean(),
+      pages: Type.Array(PageSource),
+    }),
+  ),
+  leftOut: Type.Array(PageSource),
+  files: Type.Record(Type.String(), PageImage),
 });
-export const Arrange = Type.Object({ documents: Type.Array(ArrangedDocument, { maxItems: 500 }), leftOut: Type.Array(PageSource, { maxItems: 5000 }) });
+export const Arrange = Type.Object({
+  documents: Type.Array(ArrangedDocument, { maxItems: 500 }),
+  leftOut: Type.Array(PageSource, { maxItems: 5000 }),
+});
 export type Arrival = Static<typeof Arrival>;
 export type ArrivalDetail = Static<typeof ArrivalDetail>;
 export type ArrivalDocument = Static<typeof ArrivalDocument>;

@@ -1,14 +1,37 @@
 /** A search in words: "supplier:brackwater over:500 due:this-week stage:read glass". */
-export interface Search { text: string[]; supplier: string | null; number: string | null; stage: string[]; over: string | null; under: string | null; due: string | null; kind: string | null; currency: string | null }
+export interface Search {
+  text: string[];
+  supplier: string | null;
+  number: string | null;
+  stage: string[];
+  over: string | null;
+  under: string | null;
+  due: string | null;
+  kind: string | null;
+  currency: string | null;
+}
 
 const amount = /^\d{1,12}(\.\d{1,4})?$/;
 
 /** Reads the search field. A word that is no filter is looked for in supplier and number; "-" stands for a space in a filter. */
 export function parseSearch(typed: string): Search {
-  const search: Search = { text: [], supplier: null, number: null, stage: [], over: null, under: null, due: null, kind: null, currency: null };
+  const search: Search = {
+    text: [],
+    supplier: null,
+    number: null,
+    stage: [],
+    over: null,
+    under: null,
+    due: null,
+    kind: null,
+    currency: null,
+  };
   for (const word of typed.trim().split(/\s+/).filter(Boolean)) {
     const [, name, raw] = /^(supplier|number|stage|over|under|due|kind|currency):(.+)$/i.exec(word) ?? [];
-    if (!name || !raw) { search.text.push(word); continue; }
+    if (!name || !raw) {
+      search.text.push(word);
+      continue;
+    }
     const key = name.toLowerCase();
     const value = raw.replace(/,(?=\d{3})/g, '');
     if (key === 'stage') search.stage.push(...value.toLowerCase().split(','));

@@ -19,7 +19,11 @@ import { seeded } from './random.ts';
 import { suppliers } from './suppliers.ts';
 
 /** Where a running Ledgerline takes things in. */
-export interface Doors { port: number; smtpPort: number; scanFolder: string }
+export interface Doors {
+  port: number;
+  smtpPort: number;
+  scanFolder: string;
+}
 
 const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
 const slug = (invoice: Invoice) => `${invoice.supplier.domain.split('.')[0]}-${invoice.number.toLowerCase()}.pdf`;
@@ -28,8 +32,16 @@ export async function byMail({ smtpPort }: Doors, invoices: Invoice[], text: str
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: smtpPort, ignoreTLS: true });
   const first = invoices[0]!;
   const to = companies.find((c) => c.code === first.supplier.company)!.mailAddress;
-  const attachments = await Promise.all(invoices.map(async (i) => ({ filename: slug(i), content: Buffer.from(await makePdf(i)), contentType: 'application/pdf' })));
-  await transport.sendMail({ from: `"${first.supplier.name.replace(/"/g, '')}" <accounts@${first.supplier.domain}>`, to, subject: `${first.kind === 'credit-note' ? 'Credit note' : 'Invoice'} ${invoices.map((i) => i.number).join(', ')}`, text, attachments });
+  const attachments = await Promise.all(
+    invoices.map(async (i) => ({ filename: slug(i), content: Buffer.from(await makePdf(i)), contentType: 'application/pdf' })),
+  );
+  await transport.sendMail({
+    from: `"${first.supplier.name.replace(/"/g, '')}" <accounts@${first.supplier.domain}>`,
+    to,
+    subject: `${first.kind === 'credit-note' ? 'Credit note' : 'Invoice'} ${invoices.map((i) => i.number).join(', ')}`,
+    text,
+    attachments,
+  });
   transport.close();
 }
 
@@ -44,12 +56,22 @@ export async function byFolder({ scanFolder }: Doors, invoice: Invoice): Promise
 
 async function byUpload({ port }: Doors, files: { name: string; bytes: Uint8Array; type: string }[], companyCode: string): Promise<void> {
   const base = `http://127.0.0.1:${port}/api`;
-  const signedIn = await fetch(`${base}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: people[0]!.email, password: demoPassword }) });
+  const signedIn = await fetch(`${base}/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: people[0]!.email, password: demoPassword }),
+  });
   const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
-  const session = await (await fetch(`${base}/session`, { headers: { cookie } })).json() as { me: { companies: { id: string; code: string }[] } };
+  const session = (await (await fetch(`${base}/session`, { headers: { cookie } })).json()) as {
+    me: { companies: { id: string; code: string }[] };
+  };
   const form = new FormData();
   for (const { name, bytes, type } of files) form.append('file', new Blob([new Uint8Array(bytes)], { type }), name);
-  await fetch(`${base}/companies/${session.me.companies.find((c) => c.code === companyCode)!.id}/arrivals`, { method: 'POST', headers: { cookie }, body: form });
+  await fetch(`${base}/companies/${session.me.companies.find((c) => c.code === companyCode)!.id}/arrivals`, {
+    method: 'POST',
+    headers: { cookie },
+    body: form,
+  });
 }
 
 /** About 25 documents in their suppliers' layouts, by mail, folder and upload, with a few that say why they can't be read. Gives their number. */
@@ -57,21 +79,58 @@ export async function firstDocuments(doors: Doors, today: string): Promise<numbe
   const random = seeded(4711);
   const at = (i: number, days: number, lines?: number, wish: Partial<Parameters<typeof makeInvoice>[2]> = {}) => {
     const supplier = suppliers[i]!;
-    return makeInvoice(supplier, random, { number: `${prefix(supplier.name)}-${20400 + i * 7 + days}`, issueDate: addDays(today, -days), lines, ...wish });
+    return makeInvoice(supplier, random, {
+      number: `${prefix(supplier.name)}-${20400 + i * 7 + days}`,
+      issueDate: addDays(today, -days),
+      lines,
+      ...wish,
+    });
   };
   const note = 'Dear accounts team,\n\nplease find our invoice attached.\n\nKind regards';
-  const mails: Invoice[][] = [[at(0, 3, 4, { charge: true })], [at(1, 3, 4)], [at(2, 2, 3)], [at(3, 2, 4, { charge: true })], [at(4, 2, 4), at(4, 1, 3)], [at(7, 2, 3)], [at(8, 2, 2)], [at(11, 1, 3)], [at(15, 1, 4)], [at(17, 1, 3)], [at(19, 1, 3)], [at(1, 1, 1, { kind: 'credit-note' })], [at(13, 1, 2)]];
+  const mails: Invoice[][] = [
+    [at(0, 3, 4, { charge: true })],
+    [at(1, 3, 4)],
+    [at(2, 2, 3)],
+    [at(3, 2, 4, { charge: true })],
+    [at(4, 2, 4), at(4, 1, 3)],
+    [at(7, 2, 3)],
+    [at(8, 2, 2)],
+    [at(11, 1, 3)],
+    [at(15, 1, 4)],
+    [at(17, 1, 3)],
+    [at(19, 1, 3)],
+    [at(1, 1, 1, { kind: 'credit-note' })],
+    [at(13, 1, 2)],
+  ];
   for (const invoices of mails) await byMail(doors, invoices, note);
   const scans = [at(5, 2, 2), at(6, 2, 3), at(9, 1, 3), at(14, 1, 3), at(20, 1, 2)];
   for (const invoice of scans) await byFolder(doors, invoice);
   const upload = async (invoice: Invoice) => ({ name: slug(invoice), bytes: await makePdf(invoice), type: 'application/pdf' });
-  const stranger = { ...suppliers[16]!, name: 'Pondside Sculpture Studio Ltd', domain: 'pondside.example', taxId: 'GB771204983', iban: '', layout: 3 };
+  const stranger = {
+    ...suppliers[16]!,
+    name: 'Pondside Sculpture Studio Ltd',
+    domain: 'pondside.example',
+    taxId: 'GB771204983',
+    iban: '',
+    layout: 3,
+  };
   const unknown = makeInvoice(stranger, random, { number: 'PSS-118', issueDate: addDays(today, -1), lines: 2 });
-  const uploads = [[await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)], [await upload(mails[0]![0]!), { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' }]];
+  const uploads = [
+    [await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)],
+    [
+      await upload(mails[0]![0]!),
+      { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' },
+    ],
+  ];
   for (const files of uploads) await byUpload(doors, files, 'MBG');
   const more = await otherShapes(doors, random, today);
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
-  await transport.sendMail({ from: 'Bucket House <accounts@brightmopcle.example>', to: companies[0]!.mailAddress, subject: 'Holiday opening hours', text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.' });
+  await transport.sendMail({
+    from: 'Bucket House <accounts@brightmopcle.example>',
+    to: companies[0]!.mailAddress,
+    subject: 'Holiday opening hours',
+    text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.',
+  });
   transport.close();
   return mails.flat().length + scans.length + uploads.flat().length + more;
 }
@@ -79,12 +138,31 @@ export async function firstDocuments(doors: Doors, today: string): Promise<numbe
 /** An e-invoice beside its page, a hybrid whose page says another total, a pile in one file, and a picture. Gives their number. */
 async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, today: string): Promise<number> {
   const at = (i: number, number: string, lines = 3) => makeInvoice(suppliers[i]!, random, { number, issueDate: addDays(today, -1), lines });
-  const both = at(0, 'QGR-20611', 4), page = at(2, 'SIL-20733'), pile = [at(1, 'MGM-20740', 2), at(7, 'CHS-20741', 2), at(11, 'LSL-20742', 2)], photo = at(5, 'H&R-20750', 2);
+  const both = at(0, 'QGR-20611', 4),
+    page = at(2, 'SIL-20733'),
+    pile = [at(1, 'MGM-20740', 2), at(7, 'CHS-20741', 2), at(11, 'LSL-20742', 2)],
+    photo = at(5, 'H&R-20750', 2);
   const data = ciiOf({ ...page, gross: dec(page.gross).plus(10).toFixed(2), net: dec(page.net).plus(10).toFixed(2) });
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
-  const to = companies[0]!.mailAddress, pdf = 'application/pdf';
-  await transport.sendMail({ from: `"${both.supplier.name}" <accounts@${both.supplier.domain}>`, to, subject: `Invoice ${both.number} with its data`, text: 'The invoice as a page and as an e-invoice.', attachments: [{ filename: slug(both), content: Buffer.from(await makePdf(both)), contentType: pdf }, { filename: slug(both).replace('.pdf', '.xml'), content: ublOf(both), contentType: 'application/xml' }] });
-  await transport.sendMail({ from: `"${page.supplier.name}" <accounts@${page.supplier.domain}>`, to, subject: `Invoice ${page.number}`, text: 'Please find our invoice attached.', attachments: [{ filename: slug(page), content: Buffer.from(await hybridOf(page, data)), contentType: pdf }] });
+  const to = companies[0]!.mailAddress,
+    pdf = 'application/pdf';
+  await transport.sendMail({
+    from: `"${both.supplier.name}" <accounts@${both.supplier.domain}>`,
+    to,
+    subject: `Invoice ${both.number} with its data`,
+    text: 'The invoice as a page and as an e-invoice.',
+    attachments: [
+      { filename: slug(both), content: Buffer.from(await makePdf(both)), contentType: pdf },
+      { filename: slug(both).replace('.pdf', '.xml'), content: ublOf(both), contentType: 'application/xml' },
+    ],
+  });
+  await transport.sendMail({
+    from: `"${page.supplier.name}" <accounts@${page.supplier.domain}>`,
+    to,
+    subject: `Invoice ${page.number}`,
+    text: 'Please find our invoice attached.',
+    attachments: [{ filename: slug(page), content: Buffer.from(await hybridOf(page, data)), contentType: pdf }],
+  });
   transport.close();
   await byUpload(doors, [{ name: 'post-of-monday.pdf', bytes: await pileOf(pile), type: pdf }], 'MBG');
   await byUpload(doors, [{ name: 'photo-signwrights.png', bytes: await pictureOf([photo]), type: 'image/png' }], 'MBG');
@@ -95,12 +173,19 @@ async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, toda
 export async function moveAlong(services: Services, sent: number): Promise<void> {
   const { db } = services.database;
   for (let i = 0; i < 600; i++) {
-    const [{ n } = { n: 1 }] = await db.select({ n: sql<number>`count(*)::int` }).from(document).where(inArray(document.state, ['waiting', 'reading']));
+    const [{ n } = { n: 1 }] = await db
+      .select({ n: sql<number>`count(*)::int` })
+      .from(document)
+      .where(inArray(document.state, ['waiting', 'reading']));
     const [{ seen } = { seen: 0 }] = await db.select({ seen: sql<number>`count(*)::int` }).from(document);
     if (n === 0 && seen >= sent) break;
     await wait(200);
   }
-  const fresh = await db.select({ id: bill.id, companyId: bill.companyId }).from(bill).where(and(eq(bill.stage, 'read'), isNotNull(bill.supplierId))).orderBy(asc(bill.createdAt), asc(bill.id));
+  const fresh = await db
+    .select({ id: bill.id, companyId: bill.companyId })
+    .from(bill)
+    .where(and(eq(bill.stage, 'read'), isNotNull(bill.supplierId)))
+    .orderBy(asc(bill.createdAt), asc(bill.id));
   const day = services.now().toISOString().slice(0, 10);
   let moved = 0;
   for (const { id, companyId } of fresh) {

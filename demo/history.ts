@@ -11,7 +11,11 @@ import { rates } from './master.ts';
 import { seeded } from './random.ts';
 import { suppliers } from './suppliers.ts';
 
-interface Past { invoice: Invoice; entryDate: string; paidOn: string | null }
+interface Past {
+  invoice: Invoice;
+  entryDate: string;
+  paidOn: string | null;
+}
 
 /** Two years of invoices by every supplier's rhythm, in order of posting. */
 function past(today: string): Past[] {
@@ -20,10 +24,19 @@ function past(today: string): Past[] {
   for (const [s, supplier] of suppliers.entries()) {
     let number = 1000 + s * 211;
     const pace = supplier.every * 0.66;
-    for (let day = addDays(today, -728 + random.int(0, supplier.every)); day < addDays(today, -9); day = addDays(day, Math.max(3, Math.round(pace * (0.7 + random.next() * 0.6))))) {
+    for (
+      let day = addDays(today, -728 + random.int(0, supplier.every));
+      day < addDays(today, -9);
+      day = addDays(day, Math.max(3, Math.round(pace * (0.7 + random.next() * 0.6))))
+    ) {
       number += random.int(1, 9);
       const kind = random.next() < 0.03 ? 'credit-note' : 'invoice';
-      const invoice = makeInvoice(supplier, random, { number: `${supplier.name.replace(/[^A-Z]/g, '').slice(0, 2)}${number}`, issueDate: day, kind, charge: random.next() < 0.2 });
+      const invoice = makeInvoice(supplier, random, {
+        number: `${supplier.name.replace(/[^A-Z]/g, '').slice(0, 2)}${number}`,
+        issueDate: day,
+        kind,
+        charge: random.next() < 0.2,
+      });
       const entryDate = addDays(day, random.int(2, 8));
       const paidOn = addDays(invoice.dueDate, random.int(-3, 6));
       all.push({ invoice, entryDate, paidOn: kind === 'invoice' && paidOn < today ? paidOn : null });
@@ -38,39 +51,189 @@ function past(today: string): Past[] {
  */
 export async function writeHistory(db: Executor, master: Master, today: string): Promise<number> {
   const items = past(today);
-  const bills: (typeof bill.$inferInsert)[] = [], lines: (typeof billLine.$inferInsert)[] = [], events: (typeof billEvent.$inferInsert)[] = [];
-  const entries: (typeof journalEntry.$inferInsert & { id: string })[] = [], entryLines: (typeof journalLine.$inferInsert)[] = [], open: (typeof openItem.$inferInsert)[] = [];
+  const bills: (typeof bill.$inferInsert)[] = [],
+    lines: (typeof billLine.$inferInsert)[] = [],
+    events: (typeof billEvent.$inferInsert)[] = [];
+  const entries: (typeof journalEntry.$inferInsert & { id: string })[] = [],
+    entryLines: (typeof journalLine.$inferInsert)[] = [],
+    open: (typeof openItem.$inferInsert)[] = [];
   for (const { invoice, entryDate, paidOn } of items) {
     const company = master.company(invoice.supplier.company);
-    const companyId = company.id, supplierId = master.supplier(invoice.supplier.name), billId = v7();
+    const companyId = company.id,
+      supplierId = master.supplier(invoice.supplier.name),
+      billId = v7();
     const at = (day: string, hour: number) => new Date(`${day}T${String(hour).padStart(2, '0')}:1${bills.length % 9}:00Z`);
     const rate = invoice.currency === company.baseCurrency ? '1' : String(rates[company.baseCurrency]![invoice.currency]);
-    const own = [...invoice.lines.map((l) => ({ kind: 'line', code: l.code, description: l.text, quantity: l.quantity, unit: l.unit, unitPrice: l.price, taxRate: l.rate, amount: l.amount, account: l.account })),
-      ...(invoice.charge ? [{ kind: 'charge', code: null, description: invoice.charge.label, quantity: null, unit: null, unitPrice: null, taxRate: invoice.taxes.find((t) => dec(t.net).gte(invoice.charge!.amount))!.rate, amount: invoice.charge.amount, account: '6300' }] : [])]
-      .map(({ account, ...l }, position) => ({ ...l, id: v7(), companyId, billId, position, accountId: company.account(account), costCentreId: company.centre(invoice.supplier.centre), taxCodeId: company.codeAt(l.taxRate).id }));
+    const own = [
+      ...invoice.lines.map((l) => ({
+        kind: 'line',
+        code: l.code,
+        description: l.text,
+        quantity: l.quantity,
+        unit: l.unit,
+        unitPrice: l.price,
+        taxRate: l.rate,
+        amount: l.amount,
+        account: l.account,
+      })),
+      ...(invoice.charge
+        ? [
+            {
+              kind: 'charge',
+              code: null,
+              description: invoice.charge.label,
+              quantity: null,
+              unit: null,
+              unitPrice: null,
+              taxRate: invoice.taxes.find((t) => dec(t.net).gte(invoice.charge!.amount))!.rate,
+              amount: invoice.charge.amount,
+              account: '6300',
+            },
+          ]
+        : []),
+    ].map(({ account, ...l }, position) => ({
+      ...l,
+      id: v7(),
+      companyId,
+      billId,
+      position,
+      accountId: company.account(account),
+      costCentreId: company.centre(invoice.supplier.centre),
+      taxCodeId: company.codeAt(l.taxRate).id,
+    }));
     const journal = journalOf({
-      kind: invoice.kind, currency: invoice.currency, baseCurrency: company.baseCurrency, rate, tax: invoice.tax, gross: invoice.gross, pricesIncludeTax: false, supplierId, supplierName: invoice.supplier.name, invoiceNumber: invoice.number, payableAccountId: company.account('2100'),
-      lines: own.map((l) => ({ id: l.id, description: l.description, amount: l.amount, accountId: l.accountId, costCentreId: l.costCentreId, rule: company.codeAt(l.taxRate) })),
+      kind: invoice.kind,
+      currency: invoice.currency,
+      baseCurrency: company.baseCurrency,
+      rate,
+      tax: invoice.tax,
+      gross: invoice.gross,
+      pricesIncludeTax: false,
+      supplierId,
+      supplierName: invoice.supplier.name,
+      invoiceNumber: invoice.number,
+      payableAccountId: company.account('2100'),
+      lines: own.map((l) => ({
+        id: l.id,
+        description: l.description,
+        amount: l.amount,
+        accountId: l.accountId,
+        costCentreId: l.costCentreId,
+        rule: company.codeAt(l.taxRate),
+      })),
     });
-    const clerk = master.person(bills.length % 3 ? 'Ines Okafor' : 'Tobias Fenn'), approver = master.person(invoice.supplier.company === 'MNT' ? 'Rufus Pell' : 'Marguerite Sable'), controller = master.person('Halina Voss');
-    const received = at(invoice.issueDate, 9), posted = at(entryDate, 16);
-    bills.push({ id: billId, companyId, stage: paidOn ? 'paid' : 'posted', kind: invoice.kind, supplierId, supplierName: invoice.supplier.name, invoiceNumber: invoice.number, issueDate: invoice.issueDate, dueDate: invoice.dueDate, terms: invoice.terms, currency: invoice.currency, purchaseOrder: invoice.purchaseOrder, net: invoice.net, tax: invoice.tax, gross: invoice.gross, createdAt: received, sentBy: clerk, sentAt: received, approvedBy: approver, approvedAt: posted, postedAt: posted });
+    const clerk = master.person(bills.length % 3 ? 'Ines Okafor' : 'Tobias Fenn'),
+      approver = master.person(invoice.supplier.company === 'MNT' ? 'Rufus Pell' : 'Marguerite Sable'),
+      controller = master.person('Halina Voss');
+    const received = at(invoice.issueDate, 9),
+      posted = at(entryDate, 16);
+    bills.push({
+      id: billId,
+      companyId,
+      stage: paidOn ? 'paid' : 'posted',
+      kind: invoice.kind,
+      supplierId,
+      supplierName: invoice.supplier.name,
+      invoiceNumber: invoice.number,
+      issueDate: invoice.issueDate,
+      dueDate: invoice.dueDate,
+      terms: invoice.terms,
+      currency: invoice.currency,
+      purchaseOrder: invoice.purchaseOrder,
+      net: invoice.net,
+      tax: invoice.tax,
+      gross: invoice.gross,
+      createdAt: received,
+      sentBy: clerk,
+      sentAt: received,
+      approvedBy: approver,
+      approvedAt: posted,
+      postedAt: posted,
+    });
     lines.push(...own);
-    events.push({ companyId, billId, what: 'arrived', at: received }, { companyId, billId, what: 'coded', personId: clerk, at: at(invoice.issueDate, 14) }, { companyId, billId, what: 'approved', personId: approver, at: at(entryDate, 11) }, { companyId, billId, what: 'posted', personId: controller, at: posted });
+    events.push(
+      { companyId, billId, what: 'arrived', at: received },
+      { companyId, billId, what: 'coded', personId: clerk, at: at(invoice.issueDate, 14) },
+      { companyId, billId, what: 'approved', personId: approver, at: at(entryDate, 11) },
+      { companyId, billId, what: 'posted', personId: controller, at: posted },
+    );
     const entryId = v7();
-    entries.push({ id: entryId, companyId, year: yearOf(entryDate), month: monthOf(entryDate), entryDate, kind: 'bill', description: `${invoice.supplier.name} ${invoice.kind === 'credit-note' ? 'credit note' : 'invoice'} ${invoice.number}`, billId, currency: invoice.currency, rate, postedBy: controller, postedAt: posted });
+    entries.push({
+      id: entryId,
+      companyId,
+      year: yearOf(entryDate),
+      month: monthOf(entryDate),
+      entryDate,
+      kind: 'bill',
+      description: `${invoice.supplier.name} ${invoice.kind === 'credit-note' ? 'credit note' : 'invoice'} ${invoice.number}`,
+      billId,
+      currency: invoice.currency,
+      rate,
+      postedBy: controller,
+      postedAt: posted,
+    });
     entryLines.push(...journal.lines.map((l, position) => ({ ...l, companyId, entryId, position })));
-    open.push({ companyId, supplierId, billId, entryId, dueDate: invoice.dueDate, currency: invoice.currency, amount: journal.openAmount, baseAmount: journal.payable, settled: paidOn ? journal.openAmount : '0' });
+    open.push({
+      companyId,
+      supplierId,
+      billId,
+      entryId,
+      dueDate: invoice.dueDate,
+      currency: invoice.currency,
+      amount: journal.openAmount,
+      baseAmount: journal.payable,
+      settled: paidOn ? journal.openAmount : '0',
+    });
     if (!paidOn) continue;
-    const payment = v7(), base = roundTo(dec(invoice.gross).times(rate), company.baseCurrency).toFixed(), text = `Payment ${invoice.supplier.name} ${invoice.number}`;
+    const payment = v7(),
+      base = roundTo(dec(invoice.gross).times(rate), company.baseCurrency).toFixed(),
+      text = `Payment ${invoice.supplier.name} ${invoice.number}`;
     events.push({ companyId, billId, what: 'paid', personId: controller, at: at(paidOn, 12) });
-    entries.push({ id: payment, companyId, year: yearOf(paidOn), month: monthOf(paidOn), entryDate: paidOn, kind: 'payment', description: text, billId, currency: invoice.currency, rate, postedBy: controller, postedAt: at(paidOn, 12) });
-    entryLines.push({ companyId, entryId: payment, position: 0, accountId: company.account('2100'), supplierId, description: text, debit: base, credit: '0', currencyAmount: invoice.gross }, { companyId, entryId: payment, position: 1, accountId: company.account('1200'), description: text, debit: '0', credit: base, currencyAmount: dec(invoice.gross).negated().toFixed() });
+    entries.push({
+      id: payment,
+      companyId,
+      year: yearOf(paidOn),
+      month: monthOf(paidOn),
+      entryDate: paidOn,
+      kind: 'payment',
+      description: text,
+      billId,
+      currency: invoice.currency,
+      rate,
+      postedBy: controller,
+      postedAt: at(paidOn, 12),
+    });
+    entryLines.push(
+      {
+        companyId,
+        entryId: payment,
+        position: 0,
+        accountId: company.account('2100'),
+        supplierId,
+        description: text,
+        debit: base,
+        credit: '0',
+        currencyAmount: invoice.gross,
+      },
+      {
+        companyId,
+        entryId: payment,
+        position: 1,
+        accountId: company.account('1200'),
+        description: text,
+        debit: '0',
+        credit: base,
+        currencyAmount: dec(invoice.gross).negated().toFixed(),
+      },
+    );
   }
   entries.sort((a, b) => (a.entryDate < b.entryDate ? -1 : a.entryDate > b.entryDate ? 1 : 0));
   const stages = new Map(bills.map((b) => [b.id!, b.stage]));
   // Lines go in while their bill is still approved; then the bills become posted, as in real life.
-  await chunks(bills.map((b) => ({ ...b, stage: 'approved' })), (part) => db.insert(bill).values(part));
+  await chunks(
+    bills.map((b) => ({ ...b, stage: 'approved' })),
+    (part) => db.insert(bill).values(part),
+  );
   await chunks(lines, (part) => db.insert(billLine).values(part));
   await chunks(events, (part) => db.insert(billEvent).values(part));
   await chunks(entries, (part) => db.insert(journalEntry).values(part));
@@ -85,4 +248,3 @@ export async function writeHistory(db: Executor, master: Master, today: string):
 async function chunks<T>(rows: T[], write: (part: T[]) => Promise<unknown>): Promise<void> {
   for (let i = 0; i < rows.length; i += 500) await write(rows.slice(i, i + 500));
 }
-

@@ -2,7 +2,17 @@ import { asc, eq } from 'drizzle-orm';
 import { addDays } from '@ledgerline/core/dates';
 import { hashPassword } from '@ledgerline/server/auth/service';
 import type { Executor } from '@ledgerline/server/db/client';
-import { company, costCentre, exchangeRate, ledgerAccount, membership, organisation, person, supplier, taxCode } from '@ledgerline/server/db/schema/index';
+import {
+  company,
+  costCentre,
+  exchangeRate,
+  ledgerAccount,
+  membership,
+  organisation,
+  person,
+  supplier,
+  taxCode,
+} from '@ledgerline/server/db/schema/index';
 import type { Services } from '@ledgerline/server/services';
 import { openPeriods } from '@ledgerline/server/setup/service';
 import { startingTaxCodes } from '@ledgerline/server/setup/starting';
@@ -15,7 +25,13 @@ import { suppliers } from './suppliers.ts';
 type CodeRow = typeof taxCode.$inferSelect;
 /** The master data's ids by the names that the scenario uses. */
 export interface Master {
-  company(code: string): { id: string; baseCurrency: string; account(code: string): string; centre(code: string): string; codeAt(rate: string | null): CodeRow };
+  company(code: string): {
+    id: string;
+    baseCurrency: string;
+    account(code: string): string;
+    centre(code: string): string;
+    codeAt(rate: string | null): CodeRow;
+  };
   supplier(name: string): string;
   person(name: string): string;
 }
@@ -24,39 +40,113 @@ export async function hasOrganisation(services: Services): Promise<boolean> {
   return (await services.database.db.select().from(organisation).limit(1)).length > 0;
 }
 
-const found = <T>(value: T | undefined, what: string): T => { if (value === undefined) throw new Error(`The demo has no ${what}`); return value; };
+const found = <T>(value: T | undefined, what: string): T => {
+  if (value === undefined) throw new Error(`The demo has no ${what}`);
+  return value;
+};
 
 /** Companies, people, accounts, cost centres, tax codes, suppliers, rates and open periods. */
 export async function writeMaster(db: Executor, today: string): Promise<Master> {
   const year = Number(today.slice(0, 4));
   await db.insert(organisation).values({ name: 'Marrowby', demo: true });
   const passwordHash = await hashPassword(demoPassword);
-  const persons = new Map((await db.insert(person).values(people.map(({ name, email, title }) => ({ name, email, title, passwordHash, demo: true }))).returning()).map((p) => [p.name, p.id]));
+  const persons = new Map(
+    (
+      await db
+        .insert(person)
+        .values(people.map(({ name, email, title }) => ({ name, email, title, passwordHash, demo: true })))
+        .returning()
+    ).map((p) => [p.name, p.id]),
+  );
   const made = new Map<string, ReturnType<Master['company']>>();
   const supplierIds = new Map<string, string>();
   for (const { address: _, ...own } of companies) {
     const [row] = await db.insert(company).values(own).returning();
     const companyId = row!.id;
     await openPeriods(db, companyId, [year - 3, year - 2, year - 1, year, year + 1]);
-    const accountIds = new Map((await db.insert(ledgerAccount).values(accounts.map((a) => ({ ...a, companyId }))).returning()).map((a) => [a.code, a.id]));
-    const centreIds = new Map((await db.insert(costCentre).values(costCentres.map((c) => ({ ...c, companyId }))).returning()).map((c) => [c.code, c.id]));
-    const codes = await db.insert(taxCode).values(startingTaxCodes[own.country].map((t) => ({ ...t, companyId, accountId: accountIds.get('1800')!, outputAccountId: accountIds.get('2200')! }))).returning();
-    const codeAt = (rate: string | null) => found(codes.find((c) => !c.reverseCharge && Number(c.rate) === Number(rate ?? '0')), `tax code at ${rate}%`);
-    made.set(own.code, { id: companyId, baseCurrency: own.baseCurrency, account: (c) => found(accountIds.get(c), `account ${c}`), centre: (c) => found(centreIds.get(c), `cost centre ${c}`), codeAt });
-    const own_rates = Object.entries(rates[own.baseCurrency]!).flatMap(([currency, rate]) => Array.from({ length: 37 }, (_, i) => ({ companyId, currency, day: addDays(today, -30 * (36 - i)), rate: (rate * (1 + ((i * 7) % 5 - 2) * 0.004)).toFixed(6) })));
+    const accountIds = new Map(
+      (
+        await db
+          .insert(ledgerAccount)
+          .values(accounts.map((a) => ({ ...a, companyId })))
+          .returning()
+      ).map((a) => [a.code, a.id]),
+    );
+    const centreIds = new Map(
+      (
+        await db
+          .insert(costCentre)
+          .values(costCentres.map((c) => ({ ...c, companyId })))
+          .returning()
+      ).map((c) => [c.code, c.id]),
+    );
+    const codes = await db
+      .insert(taxCode)
+      .values(
+        startingTaxCodes[own.country].map((t) => ({
+          ...t,
+          companyId,
+          accountId: accountIds.get('1800')!,
+          outputAccountId: accountIds.get('2200')!,
+        })),
+      )
+      .returning();
+    const codeAt = (rate: string | null) =>
+      found(
+        codes.find((c) => !c.reverseCharge && Number(c.rate) === Number(rate ?? '0')),
+        `tax code at ${rate}%`,
+      );
+    made.set(own.code, {
+      id: companyId,
+      baseCurrency: own.baseCurrency,
+      account: (c) => found(accountIds.get(c), `account ${c}`),
+      centre: (c) => found(centreIds.get(c), `cost centre ${c}`),
+      codeAt,
+    });
+    const own_rates = Object.entries(rates[own.baseCurrency]!).flatMap(([currency, rate]) =>
+      Array.from({ length: 37 }, (_, i) => ({
+        companyId,
+        currency,
+        day: addDays(today, -30 * (36 - i)),
+        rate: (rate * (1 + (((i * 7) % 5) - 2) * 0.004)).toFixed(6),
+      })),
+    );
     await db.insert(exchangeRate).values(own_rates);
     const mine = suppliers.filter((s) => s.company === own.code);
-    const rows = mine.map((s, i) => ({ companyId, code: `S${1001 + i}`, name: s.name, taxId: s.taxId || null, iban: s.iban || null, email: `accounts@${s.domain}`, phone: s.phone, address: `${s.street}, ${s.town}`, country: s.country, currency: s.currency, terms: s.terms, accountId: accountIds.get(s.account)!, costCentreId: centreIds.get(s.centre)!, taxCodeId: codeAt(s.items[0]!.rate).id }));
+    const rows = mine.map((s, i) => ({
+      companyId,
+      code: `S${1001 + i}`,
+      name: s.name,
+      taxId: s.taxId || null,
+      iban: s.iban || null,
+      email: `accounts@${s.domain}`,
+      phone: s.phone,
+      address: `${s.street}, ${s.town}`,
+      country: s.country,
+      currency: s.currency,
+      terms: s.terms,
+      accountId: accountIds.get(s.account)!,
+      costCentreId: centreIds.get(s.centre)!,
+      taxCodeId: codeAt(s.items[0]!.rate).id,
+    }));
     for (const s of await db.insert(supplier).values(rows).returning()) supplierIds.set(s.name, s.id);
-    await db.insert(membership).values(people.flatMap((p) => (p.roles[own.code] ?? []).map((role) => ({ personId: persons.get(p.name)!, companyId, role }))));
+    await db
+      .insert(membership)
+      .values(people.flatMap((p) => (p.roles[own.code] ?? []).map((role) => ({ personId: persons.get(p.name)!, companyId, role }))));
   }
-  return { company: (code) => found(made.get(code), `company ${code}`), supplier: (name) => found(supplierIds.get(name), `supplier ${name}`), person: (name) => found(persons.get(name), `person ${name}`) };
+  return {
+    company: (code) => found(made.get(code), `company ${code}`),
+    supplier: (name) => found(supplierIds.get(name), `supplier ${name}`),
+    person: (name) => found(persons.get(name), `person ${name}`),
+  };
 }
 
 /** The whole demo on an empty database: master data and history in one transaction, then documents through the real doors. */
 export async function loadDemo(services: Services, doors: Doors): Promise<void> {
   const today = services.now().toISOString().slice(0, 10);
-  await services.database.db.transaction(async (tx) => { await writeHistory(tx, await writeMaster(tx, today), today); });
+  await services.database.db.transaction(async (tx) => {
+    await writeHistory(tx, await writeMaster(tx, today), today);
+  });
   await moveAlong(services, await firstDocuments(doors, today));
 }
 
@@ -65,7 +155,9 @@ export async function callerOf(services: Services, name: string, companyId: stri
   const { db } = services.database;
   const [who] = await db.select().from(person).where(eq(person.name, name));
   const [own] = await db.select().from(company).where(eq(company.id, companyId)).orderBy(asc(company.code));
-  const roles = (await db.select().from(membership).where(eq(membership.personId, who!.id))).filter((m) => m.companyId === companyId).map((m) => m.role);
+  const roles = (await db.select().from(membership).where(eq(membership.personId, who!.id)))
+    .filter((m) => m.companyId === companyId)
+    .map((m) => m.role);
   const mine = { id: own!.id, code: own!.code, name: own!.name, baseCurrency: own!.baseCurrency, mailAddress: own!.mailAddress, roles };
   return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine };
 }

@@ -1,41 +1,137 @@
 /** The scenario's master data: companies, chart of accounts, cost centres, tax codes. All invented. */
 export const companies = [
-  { code: 'MBG', name: 'Marrowby Botanic Gardens', taxId: 'GB402771935', country: 'GB' as const, baseCurrency: 'GBP', mailAddress: 'invoices@gardens.marrowby.example', address: ['The Long Walk', 'Marrowby', 'MB1 4QT', 'United Kingdom'] },
-  { code: 'MNT', name: 'Marrowby Nursery Trading Ltd', taxId: 'GB402772011', country: 'GB' as const, baseCurrency: 'GBP', mailAddress: 'invoices@nursery.marrowby.example', address: ['The Long Walk', 'Marrowby', 'MB1 4QT', 'United Kingdom'] },
-  { code: 'JMB', name: 'Jardin Marrowby SARL', taxId: 'FR00402772099', country: 'FR' as const, baseCurrency: 'EUR', mailAddress: 'factures@jardin.marrowby.example', address: ['4 chemin des Fougères', '29999 Kerlande', 'France'] },
+  {
+    code: 'MBG',
+    name: 'Marrowby Botanic Gardens',
+    taxId: 'GB402771935',
+    country: 'GB' as const,
+    baseCurrency: 'GBP',
+    mailAddress: 'invoices@gardens.marrowby.example',
+    address: ['The Long Walk', 'Marrowby', 'MB1 4QT', 'United Kingdom'],
+  },
+  {
+    code: 'MNT',
+    name: 'Marrowby Nursery Trading Ltd',
+    taxId: 'GB402772011',
+    country: 'GB' as const,
+    baseCurrency: 'GBP',
+    mailAddress: 'invoices@nursery.marrowby.example',
+    address: ['The Long Walk', 'Marrowby', 'MB1 4QT', 'United Kingdom'],
+  },
+  {
+    code: 'JMB',
+    name: 'Jardin Marrowby SARL',
+    taxId: 'FR00402772099',
+    country: 'FR' as const,
+    baseCurrency: 'EUR',
+    mailAddress: 'factures@jardin.marrowby.example',
+    address: ['4 chemin des Fougères', '29999 Kerlande', 'France'],
+  },
 ];
 
-const group = (from: number, name: string, kind: string, names: string) => names.split(';').map((n, i) => ({ code: String(from + i * 10), name: n.trim(), group: name, kind }));
+const group = (from: number, name: string, kind: string, names: string) =>
+  names.split(';').map((n, i) => ({ code: String(from + i * 10), name: n.trim(), group: name, kind }));
 
 export const accounts = [
-  ...group(1000, 'Fixed assets', 'asset', 'Glasshouses; Garden buildings; Vehicles; Garden machinery; Computers; Furniture; Plant collections; Assets under construction'),
+  ...group(
+    1000,
+    'Fixed assets',
+    'asset',
+    'Glasshouses; Garden buildings; Vehicles; Garden machinery; Computers; Furniture; Plant collections; Assets under construction',
+  ),
   ...group(1200, 'Bank and cash', 'bank', 'Current account; Deposit account; Petty cash; Card float'),
   ...group(1400, 'Stock', 'asset', 'Plants for resale; Shop stock; Café stock; Seed bank; Compost and sundries; Packaging'),
   ...group(1800, 'Tax', 'tax', 'Recoverable tax on purchases'),
   ...group(1900, 'Prepayments', 'asset', 'Prepaid insurance; Prepaid rent; Deposits paid; Other prepayments'),
   ...group(2100, 'Suppliers', 'payable', 'Trade suppliers'),
-  ...group(2200, 'Other liabilities', 'liability', 'Reverse charge tax owed; Tax on sales; Payroll liabilities; Accruals; Deferred membership income; Grants in advance'),
+  ...group(
+    2200,
+    'Other liabilities',
+    'liability',
+    'Reverse charge tax owed; Tax on sales; Payroll liabilities; Accruals; Deferred membership income; Grants in advance',
+  ),
   ...group(3000, 'Funds', 'equity', 'General fund; Designated funds; Restricted funds; Endowment'),
-  ...group(4000, 'Income', 'income', 'Admissions; Memberships; Donations; Plant sales; Shop sales; Café sales; Education fees; Events; Venue hire; Grants'),
-  ...group(5000, 'Goods for resale', 'expense', 'Plants bought in; Bulbs and corms; Seeds; Pots and planters; Composts for sale; Gifts and cards; Books; Garden tools for sale; Food and drink; Ice cream; Packaging for sale; Carriage inwards'),
-  ...group(6000, 'Horticulture', 'expense', 'Growing media; Fertilisers; Crop protection; Biological control; Irrigation parts; Labels and signage; Propagation supplies; Horticultural tools; Protective clothing; Laboratory tests; Plant health; Tree work; Turf and seed; Stakes and ties'),
-  ...group(6140, 'Buildings', 'expense', 'Glasshouse repairs; Building repairs; Heating repairs; Electrical repairs; Plumbing; Decorating; Roofs and gutters; Paths and paving; Fencing and gates; Pest control; Lift and access; Fire safety'),
+  ...group(
+    4000,
+    'Income',
+    'income',
+    'Admissions; Memberships; Donations; Plant sales; Shop sales; Café sales; Education fees; Events; Venue hire; Grants',
+  ),
+  ...group(
+    5000,
+    'Goods for resale',
+    'expense',
+    'Plants bought in; Bulbs and corms; Seeds; Pots and planters; Composts for sale; Gifts and cards; Books; Garden tools for sale; Food and drink; Ice cream; Packaging for sale; Carriage inwards',
+  ),
+  ...group(
+    6000,
+    'Horticulture',
+    'expense',
+    'Growing media; Fertilisers; Crop protection; Biological control; Irrigation parts; Labels and signage; Propagation supplies; Horticultural tools; Protective clothing; Laboratory tests; Plant health; Tree work; Turf and seed; Stakes and ties',
+  ),
+  ...group(
+    6140,
+    'Buildings',
+    'expense',
+    'Glasshouse repairs; Building repairs; Heating repairs; Electrical repairs; Plumbing; Decorating; Roofs and gutters; Paths and paving; Fencing and gates; Pest control; Lift and access; Fire safety',
+  ),
   ...group(6300, 'Carriage and postage', 'expense', 'Carriage inwards; Carriage outwards; Postage; Courier; Pallets'),
   ...group(6400, 'Energy and water', 'expense', 'Electricity; Gas; Heating oil; Biomass fuel; Water; Sewerage; Fuel for machinery'),
-  ...group(6500, 'Vehicles and machinery', 'expense', 'Vehicle fuel; Vehicle repairs; Vehicle insurance; Machinery repairs; Equipment hire; Skip hire'),
+  ...group(
+    6500,
+    'Vehicles and machinery',
+    'expense',
+    'Vehicle fuel; Vehicle repairs; Vehicle insurance; Machinery repairs; Equipment hire; Skip hire',
+  ),
   ...group(6600, 'Communication', 'expense', 'Telephone; Broadband; Mobile phones; Website; Software; Computer supplies'),
   ...group(6700, 'Office', 'expense', 'Stationery; Printing; Subscriptions; Bank charges; Card fees; Office cleaning; Waste; Security'),
-  ...group(6800, 'Services', 'expense', 'Audit; Legal fees; Architects; Surveyors; Consultants; Translation; Training; Recruitment; Agency staff'),
-  ...group(6900, 'Visitors and learning', 'expense', 'Exhibitions; School materials; Guidebooks; Signs for visitors; Events; Performers; Catering for events; Volunteers; Travel; Accommodation'),
+  ...group(
+    6800,
+    'Services',
+    'expense',
+    'Audit; Legal fees; Architects; Surveyors; Consultants; Translation; Training; Recruitment; Agency staff',
+  ),
+  ...group(
+    6900,
+    'Visitors and learning',
+    'expense',
+    'Exhibitions; School materials; Guidebooks; Signs for visitors; Events; Performers; Catering for events; Volunteers; Travel; Accommodation',
+  ),
   ...group(7000, 'Promotion', 'expense', 'Advertising; Leaflets; Photography; Design; Trade shows; Membership mailings'),
   ...group(7100, 'Insurance and rent', 'expense', 'Public liability; Buildings insurance; Collections insurance; Ground rent; Storage'),
   ...group(7200, 'Other costs', 'expense', 'Rounding differences; Exchange differences; Bad debts; Donations made; Sundry'),
 ];
 
 export const costCentres = [
-  ['100', 'Administration'], ['110', 'Finance'], ['120', 'Estates office'], ['200', 'Arboretum'], ['210', 'Palm House'], ['220', 'Alpine House'], ['230', 'Propagation houses'], ['240', 'Herbaceous garden'], ['250', 'Bog garden'], ['260', 'Kitchen garden'], ['270', 'Orchard'],
-  ['300', 'Education Centre'], ['310', 'Herbarium and library'], ['320', 'Seed bank'], ['400', 'Garden shop'], ['410', 'Plant nursery'], ['420', 'Glasshouse Café'], ['430', 'Tea lawn'], ['500', 'Events'], ['510', 'Weddings'], ['520', 'Members and friends'], ['600', 'Gatehouse'], ['610', 'Car park'], ['620', 'Workshops'], ['700', 'Restoration project'],
+  ['100', 'Administration'],
+  ['110', 'Finance'],
+  ['120', 'Estates office'],
+  ['200', 'Arboretum'],
+  ['210', 'Palm House'],
+  ['220', 'Alpine House'],
+  ['230', 'Propagation houses'],
+  ['240', 'Herbaceous garden'],
+  ['250', 'Bog garden'],
+  ['260', 'Kitchen garden'],
+  ['270', 'Orchard'],
+  ['300', 'Education Centre'],
+  ['310', 'Herbarium and library'],
+  ['320', 'Seed bank'],
+  ['400', 'Garden shop'],
+  ['410', 'Plant nursery'],
+  ['420', 'Glasshouse Café'],
+  ['430', 'Tea lawn'],
+  ['500', 'Events'],
+  ['510', 'Weddings'],
+  ['520', 'Members and friends'],
+  ['600', 'Gatehouse'],
+  ['610', 'Car park'],
+  ['620', 'Workshops'],
+  ['700', 'Restoration project'],
 ].map(([code, name]) => ({ code: code!, name: name! }));
 
 /** Units of pound or euro for one of the other currency, by month so that history has rates. */
-export const rates: Record<string, Record<string, number>> = { GBP: { EUR: 0.8562, USD: 0.7741, JPY: 0.005163 }, EUR: { GBP: 1.1679, USD: 0.9041 } };
+export const rates: Record<string, Record<string, number>> = {
+  GBP: { EUR: 0.8562, USD: 0.7741, JPY: 0.005163 },
+  EUR: { GBP: 1.1679, USD: 0.9041 },
+};

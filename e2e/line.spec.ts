@@ -7,7 +7,8 @@ import { seeded } from '@ledgerline/demo/random';
 import { suppliers } from '@ledgerline/demo/suppliers';
 
 const today = new Date().toISOString().slice(0, 10);
-const invoiceOf = (index: number, number: string, lines = 2): Invoice => makeInvoice(suppliers[index]!, seeded(index + 1), { number, issueDate: today, lines });
+const invoiceOf = (index: number, number: string, lines = 2): Invoice =>
+  makeInvoice(suppliers[index]!, seeded(index + 1), { number, issueDate: today, lines });
 
 async function signIn(page: Page, name: string): Promise<void> {
   await page.context().clearCookies();
@@ -18,7 +19,13 @@ async function signIn(page: Page, name: string): Promise<void> {
 
 async function send(invoice: Invoice): Promise<void> {
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: 4391, ignoreTLS: true });
-  await transport.sendMail({ from: `accounts@${invoice.supplier.domain}`, to: 'invoices@gardens.marrowby.example', subject: `Invoice ${invoice.number}`, text: 'Attached.', attachments: [{ filename: `${invoice.number}.pdf`, content: Buffer.from(await makePdf(invoice)) }] });
+  await transport.sendMail({
+    from: `accounts@${invoice.supplier.domain}`,
+    to: 'invoices@gardens.marrowby.example',
+    subject: `Invoice ${invoice.number}`,
+    text: 'Attached.',
+    attachments: [{ filename: `${invoice.number}.pdf`, content: Buffer.from(await makePdf(invoice)) }],
+  });
   transport.close();
 }
 
@@ -77,11 +84,16 @@ test('a bill with a doubt is settled by keyboard alone', async ({ page }) => {
   await signIn(page, 'Ines Okafor');
   await page.goto('/arrivals');
   await send(wrong);
-  await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-200' }).getByRole('link', { name: /Mossgarth/ }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-200' })
+    .getByRole('link', { name: /Mossgarth/ })
+    .click();
   await expect(page.getByLabel('Proof')).toContainText('Off by 10');
   await page.keyboard.press('Control+Enter');
   await expect(page.locator('[data-sonner-toast]').filter({ hasText: 'Off by 10' })).toBeVisible();
-  for (let i = 0; i < 12 && !(await page.getByRole('textbox', { name: 'Total' }).evaluate((e) => e === document.activeElement)); i++) await page.keyboard.press('Alt+ArrowDown');
+  for (let i = 0; i < 12 && !(await page.getByRole('textbox', { name: 'Total' }).evaluate((e) => e === document.activeElement)); i++)
+    await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.type(invoice.gross);
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Proof')).toContainText('Adds up.');
@@ -95,11 +107,20 @@ test('what is typed after Done, next waits for the next Done, next, however late
   await signIn(page, 'Ines Okafor');
   await page.goto('/arrivals');
   await send({ ...invoice, gross: (Number(invoice.gross) + 10).toFixed(2) });
-  await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-210' }).getByRole('link', { name: /Mossgarth/ }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-210' })
+    .getByRole('link', { name: /Mossgarth/ })
+    .click();
   await expect(page.getByLabel('Proof')).toContainText('Off by 10');
   let pass = () => {};
-  const held = new Promise<void>((done) => { pass = done; });
-  await page.route(/\/bills\/[0-9a-f-]+(\/send)?$/, async (route) => { if (route.request().method() !== 'PUT' && route.request().method() !== 'PATCH') await held; await route.continue(); });
+  const held = new Promise<void>((done) => {
+    pass = done;
+  });
+  await page.route(/\/bills\/[0-9a-f-]+(\/send)?$/, async (route) => {
+    if (route.request().method() !== 'PUT' && route.request().method() !== 'PATCH') await held;
+    await route.continue();
+  });
   await page.keyboard.press('Control+Enter');
   await page.getByRole('textbox', { name: 'Total' }).fill(invoice.gross);
   await page.keyboard.press('Enter');
@@ -114,7 +135,11 @@ test('a click on a word fills the field in hand', async ({ page }) => {
   await signIn(page, 'Ines Okafor');
   await page.goto('/arrivals');
   await send(invoiceOf(2, 'E2E-300'));
-  await page.getByRole('listitem').filter({ hasText: 'Invoice E2E-300' }).getByRole('link', { name: /Sluicegate/ }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-300' })
+    .getByRole('link', { name: /Sluicegate/ })
+    .click();
   const order = page.getByLabel('Order', { exact: true });
   await order.fill('wrong');
   await order.press('Enter');
@@ -152,10 +177,24 @@ test('two people on one bill: the second is told, nothing is overwritten', async
 test('no screen has a serious fault for people with a screen reader or poor sight', async ({ page }) => {
   await page.addInitScript({ path: createRequire(import.meta.url).resolve('axe-core/axe.min.js') });
   await signIn(page, 'Ines Okafor');
-  for (const [path, sign] of [['/', 'Waiting for you'], ['/arrivals', 'Add files'], ['/bills', 'to review'], ['/ledger', 'Periods'], ['/suppliers', 'Tax number']] as const) {
+  for (const [path, sign] of [
+    ['/', 'Waiting for you'],
+    ['/arrivals', 'Add files'],
+    ['/bills', 'to review'],
+    ['/ledger', 'Periods'],
+    ['/suppliers', 'Tax number'],
+  ] as const) {
     await page.goto(path);
     await expect(page.getByText(sign).first()).toBeVisible();
-    const found = await page.evaluate(async () => ((await (globalThis as unknown as { axe: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }).axe.run()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 140)}`)));
+    const found = await page.evaluate(async () =>
+      (
+        await (
+          globalThis as unknown as { axe: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }
+        ).axe.run()
+      ).violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 140)}`),
+    );
     expect(found, path).toEqual([]);
   }
 });

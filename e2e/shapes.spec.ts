@@ -8,19 +8,26 @@ import { seeded } from '@ledgerline/demo/random';
 import { suppliers } from '@ledgerline/demo/suppliers';
 
 const today = new Date().toISOString().slice(0, 10);
-const invoiceOf = (index: number, number: string, lines = 2): Invoice => makeInvoice(suppliers[index]!, seeded(index + 3), { number, issueDate: today, lines });
+const invoiceOf = (index: number, number: string, lines = 2): Invoice =>
+  makeInvoice(suppliers[index]!, seeded(index + 3), { number, issueDate: today, lines });
 
 async function arrivals(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: /Ines Okafor/ }).click();
   await page.getByRole('link', { name: /^Arrivals/ }).click();
 }
-const upload = (page: Page, name: string, mimeType: string, bytes: Uint8Array | string) => page.getByLabel('Files').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
+const upload = (page: Page, name: string, mimeType: string, bytes: Uint8Array | string) =>
+  page.getByLabel('Files').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
 const arrival = (page: Page, text: string) => page.locator('li:not([data-sonner-toast])').filter({ hasText: text });
 
 test('a pile becomes bills, and its pages are shared out by hand, undone, and read again', async ({ page }) => {
   await arrivals(page);
-  await upload(page, 'e2e-pile.pdf', 'application/pdf', await pileOf([invoiceOf(0, 'E2E-P1'), invoiceOf(1, 'E2E-P2'), invoiceOf(7, 'E2E-P3')]));
+  await upload(
+    page,
+    'e2e-pile.pdf',
+    'application/pdf',
+    await pileOf([invoiceOf(0, 'E2E-P1'), invoiceOf(1, 'E2E-P2'), invoiceOf(7, 'E2E-P3')]),
+  );
   const row = arrival(page, 'e2e-pile.pdf');
   for (const number of ['E2E-P1', 'E2E-P2', 'E2E-P3']) await expect(row.getByRole('link', { name: new RegExp(number) })).toBeVisible();
   await row.getByRole('link', { name: 'Pages' }).click();
@@ -51,7 +58,9 @@ test('an e-invoice is a bill as its data has it, drawn as a page', async ({ page
   const invoice = invoiceOf(0, 'E2E-X1', 3);
   await arrivals(page);
   await upload(page, 'e2e-x1.xml', 'application/xml', ublOf(invoice));
-  await arrival(page, 'e2e-x1.xml').getByRole('link', { name: /E2E-X1/ }).click();
+  await arrival(page, 'e2e-x1.xml')
+    .getByRole('link', { name: /E2E-X1/ })
+    .click();
   await expect(page.getByRole('img', { name: /drawn from the data/ })).toContainText('E2E-X1');
   await expect(page.locator('[data-mark="gross"]')).toBeVisible();
   await expect(page.getByLabel('Proof')).toContainText('Adds up.');
@@ -64,9 +73,17 @@ test('a hybrid whose page says another total shows both, and waits until one is 
   const wrong = { ...invoice, gross: dec(invoice.gross).plus(7).toFixed(2) };
   await arrivals(page);
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: 4391, ignoreTLS: true });
-  await transport.sendMail({ from: `accounts@${invoice.supplier.domain}`, to: 'invoices@gardens.marrowby.example', subject: 'Hybrid E2E-H1', text: 'Attached.', attachments: [{ filename: 'h1.pdf', content: Buffer.from(await hybridOf(invoice, ciiOf(wrong))) }] });
+  await transport.sendMail({
+    from: `accounts@${invoice.supplier.domain}`,
+    to: 'invoices@gardens.marrowby.example',
+    subject: 'Hybrid E2E-H1',
+    text: 'Attached.',
+    attachments: [{ filename: 'h1.pdf', content: Buffer.from(await hybridOf(invoice, ciiOf(wrong))) }],
+  });
   transport.close();
-  await arrival(page, 'Hybrid E2E-H1').getByRole('link', { name: /E2E-H1/ }).click();
+  await arrival(page, 'Hybrid E2E-H1')
+    .getByRole('link', { name: /E2E-H1/ })
+    .click();
   const exceptions = page.getByRole('list', { name: 'Exceptions' });
   await expect(exceptions).toContainText(`The total is ${wrong.gross} in the e-invoice’s data, but ${invoice.gross} on its page.`);
   await expect(exceptions).toContainText('BR-CO-15');

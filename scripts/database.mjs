@@ -10,13 +10,22 @@ import { installPackages, isRoot, Stop, userIds } from './system.mjs';
 function programs() {
   const find = () => {
     const base = '/usr/lib/postgresql';
-    const versions = existsSync(base) ? readdirSync(base).filter((v) => existsSync(join(base, v, 'bin/postgres'))).sort((a, b) => Number(b) - Number(a)) : [];
+    const versions = existsSync(base)
+      ? readdirSync(base)
+          .filter((v) => existsSync(join(base, v, 'bin/postgres')))
+          .sort((a, b) => Number(b) - Number(a))
+      : [];
     return versions[0] ? join(base, versions[0], 'bin') : null;
   };
   const found = find();
   if (found) return found;
   installPackages(['postgresql-15'], 'PostgreSQL 15');
-  return find() ?? (() => { throw new Stop('PostgreSQL was installed but is not where Debian puts it (/usr/lib/postgresql).'); })();
+  return (
+    find() ??
+    (() => {
+      throw new Stop('PostgreSQL was installed but is not where Debian puts it (/usr/lib/postgresql).');
+    })()
+  );
 }
 
 /** PostgreSQL refuses to run as root: then it runs as Debian's user for it, in a folder that this user may enter. */
@@ -32,20 +41,32 @@ function placeFor(folder) {
   return { home, owner };
 }
 
-const freePort = () => new Promise((done, fail) => {
-  const probe = createServer();
-  probe.once('error', fail);
-  probe.listen(0, '127.0.0.1', () => { const { port } = probe.address(); probe.close(() => done(port)); });
-});
+const freePort = () =>
+  new Promise((done, fail) => {
+    const probe = createServer();
+    probe.once('error', fail);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address();
+      probe.close(() => done(port));
+    });
+  });
 
-const alive = (pid) => { try { process.kill(pid, 0); return true; } catch { return false; } };
+const alive = (pid) => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+};
 
 /** Ends a server that an earlier run left behind, and clears its lock. */
 async function clearLeftOver(cluster) {
   const lock = join(cluster, 'postmaster.pid');
   if (!existsSync(lock)) return;
   const pid = Number(readFileSync(lock, 'utf8').split('\n')[0]);
-  const ours = pid > 1 && alive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(cluster);
+  const ours =
+    pid > 1 && alive(pid) && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(cluster);
   for (const signal of ours ? ['SIGINT', 'SIGQUIT', 'SIGKILL'] : []) {
     if (!alive(pid)) break;
     process.kill(pid, signal);
@@ -54,10 +75,14 @@ async function clearLeftOver(cluster) {
   if (existsSync(lock)) rmSync(lock);
 }
 
-const answers = (port) => new Promise((done) => {
-  const socket = connect({ port, host: '127.0.0.1' }, () => { socket.destroy(); done(true); });
-  socket.once('error', () => done(false));
-});
+const answers = (port) =>
+  new Promise((done) => {
+    const socket = connect({ port, host: '127.0.0.1' }, () => {
+      socket.destroy();
+      done(true);
+    });
+    socket.once('error', () => done(false));
+  });
 
 /**
  * Starts a private PostgreSQL in a folder, made on first use, on loopback with a password of its own.
@@ -67,7 +92,8 @@ export async function startDatabase(folder, { name = 'ledgerline', quick = false
   const bin = programs();
   const { home, owner } = placeFor(resolve(folder));
   const free = statfsSync(home);
-  if (free.bavail * free.bsize < 200 * 1024 * 1024) throw new Stop(`The disk is nearly full: less than 200 MB are free for ${home}. Make room and start again.`);
+  if (free.bavail * free.bsize < 200 * 1024 * 1024)
+    throw new Stop(`The disk is nearly full: less than 200 MB are free for ${home}. Make room and start again.`);
   const cluster = join(home, 'cluster');
   const as = owner ? { uid: owner.uid, gid: owner.gid } : {};
   const secret = join(home, 'password');
@@ -75,21 +101,61 @@ export async function startDatabase(folder, { name = 'ledgerline', quick = false
     rmSync(cluster, { recursive: true, force: true });
     writeFileSync(secret, randomBytes(24).toString('hex'), { mode: 0o600 });
     if (owner) chownSync(secret, owner.uid, owner.gid);
-    const made = spawnSync(join(bin, 'initdb'), ['-D', cluster, '-U', 'ledgerline', '-A', 'scram-sha-256', `--pwfile=${secret}`, '--encoding=UTF8', '--locale=C.UTF-8', ...(quick ? ['--no-sync'] : [])], { ...as, cwd: home, encoding: 'utf8' });
-    if (made.status !== 0) { rmSync(cluster, { recursive: true, force: true }); throw new Stop(`The database could not be made in ${home}: ${(made.stderr ?? '').trim().split('\n').pop()}`); }
+    const made = spawnSync(
+      join(bin, 'initdb'),
+      [
+        '-D',
+        cluster,
+        '-U',
+        'ledgerline',
+        '-A',
+        'scram-sha-256',
+        `--pwfile=${secret}`,
+        '--encoding=UTF8',
+        '--locale=C.UTF-8',
+        ...(quick ? ['--no-sync'] : []),
+      ],
+      { ...as, cwd: home, encoding: 'utf8' },
+    );
+    if (made.status !== 0) {
+      rmSync(cluster, { recursive: true, force: true });
+      throw new Stop(`The database could not be made in ${home}: ${(made.stderr ?? '').trim().split('\n').pop()}`);
+    }
   }
   const password = readFileSync(secret, 'utf8').trim();
   await clearLeftOver(cluster);
   const port = await freePort();
   const log = openSync(join(home, 'postgres.log'), 'a');
   const speed = quick ? ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'] : [];
-  const server = spawn(join(bin, 'postgres'), ['-D', cluster, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories=', '-c', 'max_connections=120', ...speed], { ...as, cwd: home, stdio: ['ignore', log, log], detached: true });
+  const server = spawn(
+    join(bin, 'postgres'),
+    [
+      '-D',
+      cluster,
+      '-p',
+      String(port),
+      '-c',
+      'listen_addresses=127.0.0.1',
+      '-c',
+      'unix_socket_directories=',
+      '-c',
+      'max_connections=120',
+      ...speed,
+    ],
+    { ...as, cwd: home, stdio: ['ignore', log, log], detached: true },
+  );
   let ended = false;
-  server.once('exit', () => { ended = true; });
-  const psql = (database, sql) => spawnSync(join(bin, 'psql'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'ledgerline', '-d', database, '-tAc', sql], { encoding: 'utf8', env: { ...process.env, PGPASSWORD: password } });
+  server.once('exit', () => {
+    ended = true;
+  });
+  const psql = (database, sql) =>
+    spawnSync(join(bin, 'psql'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'ledgerline', '-d', database, '-tAc', sql], {
+      encoding: 'utf8',
+      env: { ...process.env, PGPASSWORD: password },
+    });
   for (let i = 0; ; i++) {
     if (ended || i > 300) throw new Stop(`The database did not start. Its log is ${join(home, 'postgres.log')}.`);
-    if (await answers(port) && psql('postgres', 'select 1').status === 0) break;
+    if ((await answers(port)) && psql('postgres', 'select 1').status === 0) break;
     await wait(100);
   }
   if (psql('postgres', `select 1 from pg_database where datname = '${name}'`).stdout.trim() !== '1') {

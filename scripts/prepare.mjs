@@ -16,7 +16,9 @@ function run(command, args, failure, env = {}) {
 export function preparePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19)) throw new Stop(`Ledgerline needs Node 20.19 or newer; this is ${process.versions.node}.`);
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules/.ledgerline-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   console.log('Installing npm packages …');
@@ -37,10 +39,18 @@ function newest(folder) {
 /** Builds the web application when a source is newer than the last build. */
 export function prepareWeb() {
   const stamp = join(root, 'web/dist/.built');
-  const sources = Math.max(...['web', 'core', 'contract'].map((f) => newest(join(root, f))), statSync(join(root, 'package-lock.json')).mtimeMs);
+  const sources = Math.max(
+    ...['web', 'core', 'contract'].map((f) => newest(join(root, f))),
+    statSync(join(root, 'package-lock.json')).mtimeMs,
+  );
   if (existsSync(stamp) && Number(readFileSync(stamp, 'utf8')) >= sources) return;
   console.log('Building the web application …');
-  run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', 'web', '--config', 'web/vite.config.ts', '--logLevel', 'error'], 'The web application could not be built.', { NODE_ENV: 'production' });
+  run(
+    process.execPath,
+    [join(root, 'node_modules/vite/bin/vite.js'), 'build', 'web', '--config', 'web/vite.config.ts', '--logLevel', 'error'],
+    'The web application could not be built.',
+    { NODE_ENV: 'production' },
+  );
   mkdirSync(dirname(stamp), { recursive: true });
   writeFileSync(stamp, String(sources));
 }

@@ -20,19 +20,26 @@ async function end(code) {
 function holdFolder() {
   const mine = join(data, 'running');
   const other = existsSync(mine) ? Number(readFileSync(mine, 'utf8')) : 0;
-  if (other && other !== process.pid && existsSync(`/proc/${other}/cmdline`) && readFileSync(`/proc/${other}/cmdline`, 'utf8').includes('start.mjs')) throw new Stop(`Ledgerline is running on ${data} already (process ${other}). End it first, or set LEDGERLINE_DATA to another folder.`);
+  if (
+    other &&
+    other !== process.pid &&
+    existsSync(`/proc/${other}/cmdline`) &&
+    readFileSync(`/proc/${other}/cmdline`, 'utf8').includes('start.mjs')
+  )
+    throw new Stop(`Ledgerline is running on ${data} already (process ${other}). End it first, or set LEDGERLINE_DATA to another folder.`);
   mkdirSync(data, { recursive: true });
   writeFileSync(mine, String(process.pid));
   begun.push(async () => rmSync(mine, { force: true }));
 }
 
 let ending = false;
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => {
-  if (ending) return;
-  ending = true;
-  console.log('\nEnding …');
-  void end(0);
-});
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    if (ending) return;
+    ending = true;
+    console.log('\nEnding …');
+    void end(0);
+  });
 
 try {
   preparePackages();
@@ -60,6 +67,8 @@ try {
   console.log(`Ledgerline is ready at http://127.0.0.1:${port}`);
   console.log(`${people}\nMail: smtp://127.0.0.1:${smtpPort}   Scans: ${scanFolder}`);
 } catch (error) {
-  console.error(error instanceof Stop || error instanceof Error && /^(Port|The database was made)/.test(error.message) ? error.message : error);
+  console.error(
+    error instanceof Stop || (error instanceof Error && /^(Port|The database was made)/.test(error.message)) ? error.message : error,
+  );
   await end(1);
 }

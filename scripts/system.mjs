@@ -10,13 +10,18 @@ export const isRoot = () => process.getuid?.() === 0;
 export function installPackages(names, what) {
   const command = `apt-get install -y ${names.join(' ')}`;
   if (!isRoot()) throw new Stop(`${what} is missing. Please run: sudo ${command}`);
-  if (!existsSync('/usr/bin/apt-get')) throw new Stop(`${what} is missing and this machine has no apt-get. Please install ${names.join(' and ')}.`);
+  if (!existsSync('/usr/bin/apt-get'))
+    throw new Stop(`${what} is missing and this machine has no apt-get. Please install ${names.join(' and ')}.`);
   console.log(`Installing ${what} (${names.join(', ')}) …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const run = (args) => spawnSync('apt-get', args, { env, encoding: 'utf8' });
   let done = run(['install', '-y', '--no-install-recommends', ...names]);
-  if (done.status !== 0) { run(['update']); done = run(['install', '-y', '--no-install-recommends', ...names]); }
-  if (done.status !== 0) throw new Stop(`${what} could not be installed. Please run: ${command}\n${(done.stderr ?? '').split('\n').slice(-4).join('\n')}`);
+  if (done.status !== 0) {
+    run(['update']);
+    done = run(['install', '-y', '--no-install-recommends', ...names]);
+  }
+  if (done.status !== 0)
+    throw new Stop(`${what} could not be installed. Please run: ${command}\n${(done.stderr ?? '').split('\n').slice(-4).join('\n')}`);
 }
 
 /** User and group id of a system user, or null. */
@@ -24,5 +29,7 @@ export function userIds(name) {
   try {
     const id = (flag) => Number(execFileSync('id', [flag, name], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }));
     return { uid: id('-u'), gid: id('-g') };
-  } catch { return null; }
+  } catch {
+    return null;
+  }
 }

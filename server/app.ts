@@ -15,18 +15,45 @@ import type { Services } from './services.ts';
 import { supplierRoutes } from './suppliers/routes.ts';
 import { todayRoutes } from './today/routes.ts';
 
-const types: Record<string, string> = { '.html': 'text/html; charset=utf-8', '.js': 'text/javascript', '.mjs': 'text/javascript', '.css': 'text/css', '.svg': 'image/svg+xml', '.woff2': 'font/woff2', '.woff': 'font/woff', '.png': 'image/png', '.wasm': 'application/wasm', '.bcmap': 'application/octet-stream', '.pfb': 'application/octet-stream', '.ttf': 'font/ttf' };
-const policy = "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; font-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
+const types: Record<string, string> = {
+  '.html': 'text/html; charset=utf-8',
+  '.js': 'text/javascript',
+  '.mjs': 'text/javascript',
+  '.css': 'text/css',
+  '.svg': 'image/svg+xml',
+  '.woff2': 'font/woff2',
+  '.woff': 'font/woff',
+  '.png': 'image/png',
+  '.wasm': 'application/wasm',
+  '.bcmap': 'application/octet-stream',
+  '.pfb': 'application/octet-stream',
+  '.ttf': 'font/ttf',
+};
+const policy =
+  "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; font-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 
 /** The API with all its routes, as one value that a test calls without a port. */
 export function makeApi(services: Services): Api {
   const api = new Api(services);
-  for (const add of [authRoutes, todayRoutes, arrivalRoutes, billRoutes, ledgerRoutes, supplierRoutes, accountRoutes, readingRoutes, liveRoutes]) add(api);
+  for (const add of [
+    authRoutes,
+    todayRoutes,
+    arrivalRoutes,
+    billRoutes,
+    ledgerRoutes,
+    supplierRoutes,
+    accountRoutes,
+    readingRoutes,
+    liveRoutes,
+  ])
+    add(api);
   api.define({ method: 'get', path: '/openapi.json', access: 'public', summary: 'This description' }, async () => openApi(api.routes));
   api.app.onError((error, c) => {
     if (error instanceof Refusal) return c.json(error.toProblem(), error.status, { 'content-type': 'application/problem+json' });
     console.error(error);
-    return c.json({ type: 'about:blank', title: 'Something went wrong here. Nothing was changed; please try again.', status: 500 }, 500, { 'content-type': 'application/problem+json' });
+    return c.json({ type: 'about:blank', title: 'Something went wrong here. Nothing was changed; please try again.', status: 500 }, 500, {
+      'content-type': 'application/problem+json',
+    });
   });
   return api;
 }
@@ -42,7 +69,13 @@ export function makeApp(services: Services, webFolder: string): Hono {
     const headers = { 'content-security-policy': policy, 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' };
     try {
       const bytes = await readFile(join(webFolder, file));
-      return new Response(new Uint8Array(bytes), { headers: { ...headers, 'content-type': types[extname(file)] ?? 'application/octet-stream', 'cache-control': file.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache' } });
+      return new Response(new Uint8Array(bytes), {
+        headers: {
+          ...headers,
+          'content-type': types[extname(file)] ?? 'application/octet-stream',
+          'cache-control': file.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        },
+      });
     } catch {
       return c.text('This is not here.', 404, headers);
     }

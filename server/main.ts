@@ -12,15 +12,27 @@ import { ReadingPool } from './reading/pool.ts';
 import { readArrived, resumeReading } from './reading/service.ts';
 import type { Services } from './services.ts';
 
-export interface Settings { databaseUrl: string; port: number; smtpPort: number; scanFolder: string; webFolder?: string }
-export interface Running { services: Services; close(): Promise<void> }
+export interface Settings {
+  databaseUrl: string;
+  port: number;
+  smtpPort: number;
+  scanFolder: string;
+  webFolder?: string;
+}
+export interface Running {
+  services: Services;
+  close(): Promise<void>;
+}
 
-const portTaken = (port: number, name: string) => new Error(`Port ${port} is taken by another program. Set ${name} to a free one, for example ${name}=${port + 1} npm start.`);
+const portTaken = (port: number, name: string) =>
+  new Error(`Port ${port} is taken by another program. Set ${name} to a free one, for example ${name}=${port + 1} npm start.`);
 
 /** Starts web, API, mailbox, scan folder and worker on loopback. Everything it began ends with close(), or at once when a part can't start. */
 export async function start(settings: Settings): Promise<Running> {
   const begun: (() => Promise<unknown>)[] = [];
-  const close = async () => { for (const end of begun.splice(0).reverse()) await end(); };
+  const close = async () => {
+    for (const end of begun.splice(0).reverse()) await end();
+  };
   try {
     const database = connect(settings.databaseUrl);
     begun.push(() => database.close());
@@ -33,12 +45,23 @@ export async function start(settings: Settings): Promise<Running> {
     const jobs = await startJobs(settings.databaseUrl);
     begun.push(() => jobs.close());
     const services: Services = { database, reader, live, queueReading: jobs.queueReading, now: () => new Date() };
-    const web = await serveWeb(makeApp(services, settings.webFolder ?? join(fileURLToPath(new URL('..', import.meta.url)), 'web/dist')), settings.port);
-    begun.push(() => { web.closeAllConnections(); return new Promise((done) => web.close(done)); });
+    const web = await serveWeb(
+      makeApp(services, settings.webFolder ?? join(fileURLToPath(new URL('..', import.meta.url)), 'web/dist')),
+      settings.port,
+    );
+    begun.push(() => {
+      web.closeAllConnections();
+      return new Promise((done) => web.close(done));
+    });
     const mail = mailReceiver(services);
     await new Promise<void>((done, fail) => {
-      mail.once('error', (error: NodeJS.ErrnoException) => fail(error.code === 'EADDRINUSE' ? portTaken(settings.smtpPort, 'SMTP_PORT') : error));
-      mail.listen(settings.smtpPort, '127.0.0.1', () => { mail.on('error', () => undefined); done(); });
+      mail.once('error', (error: NodeJS.ErrnoException) =>
+        fail(error.code === 'EADDRINUSE' ? portTaken(settings.smtpPort, 'SMTP_PORT') : error),
+      );
+      mail.listen(settings.smtpPort, '127.0.0.1', () => {
+        mail.on('error', () => undefined);
+        done();
+      });
     });
     begun.push(() => new Promise<void>((done) => mail.close(() => done())));
     await jobs.work((id) => readArrived(services, id));

@@ -7,4 +7,10 @@ import { Provider } from 'react-redux';
 import { App } from './app/app';
 import { store } from './app/store';
 
-createRoot(document.getElementById('root')!).render(<StrictMode><Provider store={store}><App /></Provider></StrictMode>);
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <Provider store={store}>
+      <App />
+    </Provider>
+  </StrictMode>,
+);

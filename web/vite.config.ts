@@ -10,7 +10,10 @@ const pdfjs = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package
 /** The PDF library's fonts and character maps go with the build: nothing is fetched from elsewhere. */
 const pdfFiles = (): Plugin => ({
   name: 'pdf-files',
-  closeBundle() { for (const part of ['cmaps', 'standard_fonts']) cpSync(join(pdfjs, part), join(import.meta.dirname, 'dist/pdf', part), { recursive: true }); },
+  closeBundle() {
+    for (const part of ['cmaps', 'standard_fonts'])
+      cpSync(join(pdfjs, part), join(import.meta.dirname, 'dist/pdf', part), { recursive: true });
+  },
 });
 
 export default defineConfig({

@@ -16,9 +16,15 @@ let slowest = 0;
 const whole: Uint8Array[] = [];
 for (let i = 0; i < 60; i++) {
   const invoice = makeInvoice(suppliers[i % suppliers.length]!, seeded(i), { number: `F-${i}`, issueDate: '2026-11-16' });
-  whole.push(await make(700_000 + i).sheet.pdf(), new TextEncoder().encode(ublOf(invoice)), new TextEncoder().encode(ciiOf(invoice)), await hybridOf(invoice));
+  whole.push(
+    await make(700_000 + i).sheet.pdf(),
+    new TextEncoder().encode(ublOf(invoice)),
+    new TextEncoder().encode(ciiOf(invoice)),
+    await hybridOf(invoice),
+  );
 }
-const from = Number(option.from), count = Number(option.count);
+const from = Number(option.from),
+  count = Number(option.count);
 async function lane(start: number): Promise<void> {
   for (let seed = start; seed < from + count; seed += 2) {
     const t = performance.now();
@@ -30,4 +36,7 @@ async function lane(start: number): Promise<void> {
 }
 await Promise.all([lane(from), lane(from + 1)]);
 await pool.close();
-console.log(`${count} damaged files, slowest ${(slowest / 1000).toFixed(2)} s:`, Object.fromEntries([...answers].sort((a, b) => b[1] - a[1])));
+console.log(
+  `${count} damaged files, slowest ${(slowest / 1000).toFixed(2)} s:`,
+  Object.fromEntries([...answers].sort((a, b) => b[1] - a[1])),
+);

@@ -8,9 +8,15 @@ import { fileType } from '../../server/reading/filetype.ts';
 import { readAsked } from '../../server/reading/readfile.ts';
 
 const folder = process.argv[2]!;
-let right = 0, all = 0;
-for (const name of readdirSync(folder).filter((f) => f.endsWith('.eml')).sort()) {
-  const truth = JSON.parse(readFileSync(join(folder, name.replace('.eml', '.truth.json')), 'utf8')) as { invoices: string[]; same?: string[][] };
+let right = 0,
+  all = 0;
+for (const name of readdirSync(folder)
+  .filter((f) => f.endsWith('.eml'))
+  .sort()) {
+  const truth = JSON.parse(readFileSync(join(folder, name.replace('.eml', '.truth.json')), 'utf8')) as {
+    invoices: string[];
+    same?: string[][];
+  };
   const message = await simpleParser(readFileSync(join(folder, name)));
   const invoices: { name: string; number: string | null; data: boolean }[] = [];
   for (const file of await unpack(message.attachments.map(fileOf))) {
@@ -19,9 +25,27 @@ for (const name of readdirSync(folder).filter((f) => f.endsWith('.eml')).sort())
     const part = result.ok ? result.parts.find((p) => p.reading.kind !== 'other' && p.shown !== 'small') : undefined;
     if (part) invoices.push({ name: file.name, number: part.reading.header.invoiceNumber?.value ?? null, data: part.shown === 'data' });
   }
-  const same = invoices.filter((a) => a.data).flatMap((a) => invoices.filter((b) => !b.data && b.number && a.number && squash(a.number) === squash(b.number)).map((b) => [b.name, a.name].sort().join('+')));
-  const good = invoices.map((i) => i.name).sort().join() === [...truth.invoices].sort().join() && same.sort().join() === (truth.same ?? []).map((pair) => [...pair].sort().join('+')).sort().join();
-  all++; if (good) right++;
-  console.log(`${good ? 'right' : 'WRONG'} ${name}: ${invoices.map((i) => i.name).join(', ') || 'nothing'}${same.length ? `; one bill: ${same.join(' ')}` : ''}`);
+  const same = invoices
+    .filter((a) => a.data)
+    .flatMap((a) =>
+      invoices
+        .filter((b) => !b.data && b.number && a.number && squash(a.number) === squash(b.number))
+        .map((b) => [b.name, a.name].sort().join('+')),
+    );
+  const good =
+    invoices
+      .map((i) => i.name)
+      .sort()
+      .join() === [...truth.invoices].sort().join() &&
+    same.sort().join() ===
+      (truth.same ?? [])
+        .map((pair) => [...pair].sort().join('+'))
+        .sort()
+        .join();
+  all++;
+  if (good) right++;
+  console.log(
+    `${good ? 'right' : 'WRONG'} ${name}: ${invoices.map((i) => i.name).join(', ') || 'nothing'}${same.length ? `; one bill: ${same.join(' ')}` : ''}`,
+  );
 }
 console.log(`${right} of ${all} messages right`);

@@ -18,20 +18,39 @@ function misprint(text: string, at: number): string {
  * confidence can be trusted.
  */
 export function rough(seed: number): Made {
-  const made = make(seed), r = seeded(seed * 104729 + 7);
+  const made = make(seed),
+    r = seeded(seed * 104729 + 7);
   const labels = new Set(Object.values(made.look.labels).flatMap((l) => [l, l.toUpperCase()]));
   const isLabel = (d: Drawn): boolean => labels.has(d.text.replace(/ ?:$/, ''));
   const drawn = made.sheet.drawn;
   const strength = r.pick([0.05, 0.12, 0.25]);
   const jitter = chance(r, 0.4) ? 1.2 : 0.3;
   for (const d of drawn) {
-    if (isLabel(d) && chance(r, strength)) d.text = chance(r, 0.5) ? misprint(d.text, r.int(0, 20)) : `${r.pick(strange)}${d.text.endsWith(':') ? ':' : ''}`;
-    d.x += (r.next() - 0.5) * jitter; d.y += (r.next() - 0.5) * jitter;
+    if (isLabel(d) && chance(r, strength))
+      d.text = chance(r, 0.5) ? misprint(d.text, r.int(0, 20)) : `${r.pick(strange)}${d.text.endsWith(':') ? ':' : ''}`;
+    d.x += (r.next() - 0.5) * jitter;
+    d.y += (r.next() - 0.5) * jitter;
   }
   if (chance(r, 0.5)) {
-    const size = made.look.size, page = 1;
-    const notes = [`Received ${r.int(1, 28)}/${r.int(10, 12)}/2026`, `Checked ${r.int(1000, 9999)}`, `${r.int(10, 900)}.${r.int(10, 99)}`, `No. ${r.int(10000, 99999)}`, `PO ${r.int(1000, 9999)}?`];
-    for (let i = 0; i < 2; i++) drawn.push({ page, text: r.pick(notes), x: made.sheet.width * (0.3 + r.next() * 0.4), y: made.sheet.height * (0.05 + r.next() * 0.9), size, bold: false, white: false });
+    const size = made.look.size,
+      page = 1;
+    const notes = [
+      `Received ${r.int(1, 28)}/${r.int(10, 12)}/2026`,
+      `Checked ${r.int(1000, 9999)}`,
+      `${r.int(10, 900)}.${r.int(10, 99)}`,
+      `No. ${r.int(10000, 99999)}`,
+      `PO ${r.int(1000, 9999)}?`,
+    ];
+    for (let i = 0; i < 2; i++)
+      drawn.push({
+        page,
+        text: r.pick(notes),
+        x: made.sheet.width * (0.3 + r.next() * 0.4),
+        y: made.sheet.height * (0.05 + r.next() * 0.9),
+        size,
+        bold: false,
+        white: false,
+      });
   }
   const lost = drawn.filter((d) => isLabel(d) && chance(r, strength / 4));
   for (const d of lost) drawn.splice(drawn.indexOf(d), 1);

@@ -1,5 +1,5 @@
 // npm run bench: time to read made-up documents beside pdftotext on the same files, in the same run. Prints ratios.
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -11,14 +11,26 @@ import { seeded } from '@ledgerline/demo/random';
 import { suppliers } from '@ledgerline/demo/suppliers';
 import { pagesOfPdf } from '@ledgerline/server/reading/pdf';
 
+if (spawnSync('pdftotext', ['-v']).error) {
+  console.error('pdftotext, which reading is compared with, is not installed: apt-get install poppler-utils, then start the bench again.');
+  process.exit(1);
+}
 const folder = mkdtempSync(join(tmpdir(), 'ledgerline-bench-'));
 const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-for (const [lines, files] of [[4, 24], [60, 12], [180, 6]] as const) {
-  const whole: number[] = [], core: number[] = [], peer: number[] = [];
+for (const [lines, files] of [
+  [4, 24],
+  [60, 12],
+  [180, 6],
+] as const) {
+  const whole: number[] = [],
+    core: number[] = [],
+    peer: number[] = [];
   let printed = 0;
   // The first round warms up; the second is measured.
   for (let i = -files; i < files; i++) {
-    const bytes = await makePdf(makeInvoice(suppliers[(i + files) % 15]!, seeded(i + files), { number: `B-${i + files}1`, issueDate: '2026-11-16', lines }));
+    const bytes = await makePdf(
+      makeInvoice(suppliers[(i + files) % 15]!, seeded(i + files), { number: `B-${i + files}1`, issueDate: '2026-11-16', lines }),
+    );
     const path = join(folder, `${lines}-${i}.pdf`);
     writeFileSync(path, bytes);
     const t0 = performance.now();
@@ -30,8 +42,12 @@ for (const [lines, files] of [[4, 24], [60, 12], [180, 6]] as const) {
     execFileSync('pdftotext', ['-bbox-layout', path, '/dev/null']);
     const t3 = performance.now();
     if (i < 0) continue;
-    whole.push(t2 - t0); core.push(t2 - t1); peer.push(t3 - t2);
+    whole.push(t2 - t0);
+    core.push(t2 - t1);
+    peer.push(t3 - t2);
   }
-  console.log(`${lines} lines on ${printed} ${printed === 1 ? 'page' : 'pages'}: whole ${median(whole).toFixed(1)} ms, core ${median(core).toFixed(1)} ms (${(median(core) / printed).toFixed(1)} a page), pdftotext ${median(peer).toFixed(1)} ms, ratio ${(median(whole) / median(peer)).toFixed(2)}`);
+  console.log(
+    `${lines} lines on ${printed} ${printed === 1 ? 'page' : 'pages'}: whole ${median(whole).toFixed(1)} ms, core ${median(core).toFixed(1)} ms (${(median(core) / printed).toFixed(1)} a page), pdftotext ${median(peer).toFixed(1)} ms, ratio ${(median(whole) / median(peer)).toFixed(2)}`,
+  );
 }
 rmSync(folder, { recursive: true });

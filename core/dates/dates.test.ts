@@ -5,11 +5,24 @@ import { addDays, daysBetween, findDates, isIsoDate, typedDate } from './index.t
 const day = fc.integer({ min: 0, max: 20_000 }).map((n) => addDays('2000-01-01', n));
 
 describe('dates', () => {
-  it('adding days and counting them are inverse', () => fc.assert(fc.property(day, fc.integer({ min: -4000, max: 4000 }), (d, n) => daysBetween(d, addDays(d, n)) === n)));
-  it('knows which days exist', () => expect(['2026-02-29', '2028-02-29', '2026-13-01', '26-01-01'].map(isIsoDate)).toEqual([false, true, false, false]));
+  it('adding days and counting them are inverse', () =>
+    fc.assert(fc.property(day, fc.integer({ min: -4000, max: 4000 }), (d, n) => daysBetween(d, addDays(d, n)) === n)));
+  it('knows which days exist', () =>
+    expect(['2026-02-29', '2028-02-29', '2026-13-01', '26-01-01'].map(isIsoDate)).toEqual([false, true, false, false]));
   it.each([
-    ['7 July 2026', '2026-07-07'], ['20th July 2026', '2026-07-20'], ['03-Sep-26', '2026-09-03'], ['2026-11-03', '2026-11-03'], ['July 4, 2026', '2026-07-04'], ['3. März 2026', '2026-03-03'],
-    ['12 février 2026', '2026-02-12'], ['1 mei 2026', '2026-05-01'], ['5 de octubre de 2026', '2026-10-05'], ['9 giugno 2026', '2026-06-09'], ['2 maj 2026', '2026-05-02'], ['20.07.2026', '2026-07-20'], ['2026年11月3日', '2026-11-03'],
+    ['7 July 2026', '2026-07-07'],
+    ['20th July 2026', '2026-07-20'],
+    ['03-Sep-26', '2026-09-03'],
+    ['2026-11-03', '2026-11-03'],
+    ['July 4, 2026', '2026-07-04'],
+    ['3. März 2026', '2026-03-03'],
+    ['12 février 2026', '2026-02-12'],
+    ['1 mei 2026', '2026-05-01'],
+    ['5 de octubre de 2026', '2026-10-05'],
+    ['9 giugno 2026', '2026-06-09'],
+    ['2 maj 2026', '2026-05-02'],
+    ['20.07.2026', '2026-07-20'],
+    ['2026年11月3日', '2026-11-03'],
   ])('%s is %s', (text, iso) => expect(findDates(text)[0]?.dates['day-first']).toBe(iso));
   it.each(['en', 'de', 'fr', 'nl', 'es', 'it', 'sv'])('every month of a year by its name in %s', (language) => {
     for (let month = 1; month <= 12; month++) {
@@ -17,15 +30,30 @@ describe('dates', () => {
       expect(findDates(`10 ${name} 2026`)[0]?.dates['day-first'], name).toBe(`2026-${String(month).padStart(2, '0')}-10`);
     }
   });
-  it('keeps both orders where the text allows both', () => expect(findDates('07/08/2026')[0]!.dates).toEqual({ 'day-first': '2026-08-07', 'month-first': '2026-07-08' }));
-  it('finds every date it prints, in any order and style', () => fc.assert(fc.property(day, fc.constantFrom('/', '-', '.'), (d, sign) => {
-    const [y, m, dd] = d.split('-');
-    expect(findDates(`from ${dd}${sign}${m}${sign}${y} on`)[0]?.dates['day-first']).toBe(d);
-  })));
-  it.each(['PO-4471', 'v1.2.3.4', '00-14-27', '32/13/2026', '3 Mayfair 2026'])('%s is no date', (text) => expect(findDates(text)).toEqual([]));
+  it('keeps both orders where the text allows both', () =>
+    expect(findDates('07/08/2026')[0]!.dates).toEqual({ 'day-first': '2026-08-07', 'month-first': '2026-07-08' }));
+  it('finds every date it prints, in any order and style', () =>
+    fc.assert(
+      fc.property(day, fc.constantFrom('/', '-', '.'), (d, sign) => {
+        const [y, m, dd] = d.split('-');
+        expect(findDates(`from ${dd}${sign}${m}${sign}${y} on`)[0]?.dates['day-first']).toBe(d);
+      }),
+    ));
+  it.each(['PO-4471', 'v1.2.3.4', '00-14-27', '32/13/2026', '3 Mayfair 2026'])('%s is no date', (text) =>
+    expect(findDates(text)).toEqual([]),
+  );
 });
 
 describe('what is typed into a date field', () => {
-  it.each([['3/11', '2026-11-03'], ['3 nov', '2026-11-03'], ['today', '2026-11-23'], ['+14', '2026-12-07'], ['03112026', '2026-11-03'], ['31/12/25', '2025-12-31'], ['28/12', '2026-12-28'], ['2/1', '2027-01-02']])('%s is %s', (typed, iso) => expect(typedDate(typed, '2026-11-23')).toBe(iso));
+  it.each([
+    ['3/11', '2026-11-03'],
+    ['3 nov', '2026-11-03'],
+    ['today', '2026-11-23'],
+    ['+14', '2026-12-07'],
+    ['03112026', '2026-11-03'],
+    ['31/12/25', '2025-12-31'],
+    ['28/12', '2026-12-28'],
+    ['2/1', '2027-01-02'],
+  ])('%s is %s', (typed, iso) => expect(typedDate(typed, '2026-11-23')).toBe(iso));
   it.each(['', 'x', '31/2', '99'])('%s is refused', (typed) => expect(typedDate(typed, '2026-11-23')).toBeNull());
 });

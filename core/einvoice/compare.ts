@@ -3,16 +3,34 @@ import { sure, type HeaderField, type Read, type Reading } from '../reading/inde
 import { squash } from '../reading/identifiers.ts';
 
 /** A value that the data of a hybrid file says one way and its page another. */
-export interface Difference { field: HeaderField; data: string; page: string; sentence: string }
+export interface Difference {
+  field: HeaderField;
+  data: string;
+  page: string;
+  sentence: string;
+}
 
 const compared: [HeaderField, string][] = [
-  ['supplierName', 'The supplier'], ['supplierTaxId', 'The supplier’s tax number'], ['supplierIban', 'The bank account'], ['invoiceNumber', 'The invoice number'], ['issueDate', 'The invoice date'], ['dueDate', 'The due date'],
-  ['currency', 'The currency'], ['netTotal', 'The net'], ['taxTotal', 'The tax'], ['grossTotal', 'The total'],
+  ['supplierName', 'The supplier'],
+  ['supplierTaxId', 'The supplier’s tax number'],
+  ['supplierIban', 'The bank account'],
+  ['invoiceNumber', 'The invoice number'],
+  ['issueDate', 'The invoice date'],
+  ['dueDate', 'The due date'],
+  ['currency', 'The currency'],
+  ['netTotal', 'The net'],
+  ['taxTotal', 'The tax'],
+  ['grossTotal', 'The total'],
 ];
 const figures = new Set<HeaderField>(['netTotal', 'taxTotal', 'grossTotal']);
 
 function alike(field: HeaderField, a: Read, b: Read): boolean {
-  if (figures.has(field)) return decOrNull(a.value)?.abs().eq(decOrNull(b.value)?.abs() ?? 'NaN') ?? false;
+  if (figures.has(field))
+    return (
+      decOrNull(a.value)
+        ?.abs()
+        .eq(decOrNull(b.value)?.abs() ?? 'NaN') ?? false
+    );
   const [x, y] = [squash(a.value), squash(b.value)];
   return field === 'supplierName' ? x.includes(y) || y.includes(x) : x === y;
 }
@@ -23,9 +41,12 @@ function alike(field: HeaderField, a: Read, b: Read): boolean {
  */
 export function compare(data: Reading, page: Reading): Difference[] {
   return compared.flatMap(([field, called]) => {
-    const a = data.header[field], b = page.header[field];
+    const a = data.header[field],
+      b = page.header[field];
     if (!a || !b || alike(field, a, b) || b.confidence < sure) return [];
-    return [{ field, data: a.value, page: b.value, sentence: `${called} is ${a.value} in the e-invoice’s data, but ${b.value} on its page.` }];
+    return [
+      { field, data: a.value, page: b.value, sentence: `${called} is ${a.value} in the e-invoice’s data, but ${b.value} on its page.` },
+    ];
   });
 }
 
@@ -33,14 +54,33 @@ export function compare(data: Reading, page: Reading): Difference[] {
 export function withMarks(data: Reading, page: Reading): Reading {
   const header = { ...data.header };
   for (const field of Object.keys(header) as HeaderField[]) {
-    const a = header[field], b = page.header[field];
+    const a = header[field],
+      b = page.header[field];
     if (a && b?.mark && alike(field, a, b)) header[field] = { ...a, mark: b.mark };
   }
-  const lines = data.lines.length !== page.lines.length ? data.lines : data.lines.map((line, i) => {
-    const shown = page.lines[i]!;
-    const marked = <R extends Read | null>(own: R, other: Read | null): R => (own && other?.mark ? { ...own, mark: other.mark } : own);
-    if (!decOrNull(line.amount.value)?.eq(shown.amount.value)) return line;
-    return { ...line, code: marked(line.code, shown.code), description: marked(line.description, shown.description), quantity: marked(line.quantity, shown.quantity), unitPrice: marked(line.unitPrice, shown.unitPrice), taxRate: marked(line.taxRate, shown.taxRate), amount: marked(line.amount, shown.amount) };
-  });
-  return { ...data, pages: page.pages, header, lines, supplierEmails: data.supplierEmails.length ? data.supplierEmails : page.supplierEmails };
+  const lines =
+    data.lines.length !== page.lines.length
+      ? data.lines
+      : data.lines.map((line, i) => {
+          const shown = page.lines[i]!;
+          const marked = <R extends Read | null>(own: R, other: Read | null): R =>
+            own && other?.mark ? { ...own, mark: other.mark } : own;
+          if (!decOrNull(line.amount.value)?.eq(shown.amount.value)) return line;
+          return {
+            ...line,
+            code: marked(line.code, shown.code),
+            description: marked(line.description, shown.description),
+            quantity: marked(line.quantity, shown.quantity),
+            unitPrice: marked(line.unitPrice, shown.unitPrice),
+            taxRate: marked(line.taxRate, shown.taxRate),
+            amount: marked(line.amount, shown.amount),
+          };
+        });
+  return {
+    ...data,
+    pages: page.pages,
+    header,
+    lines,
+    supplierEmails: data.supplierEmails.length ? data.supplierEmails : page.supplierEmails,
+  };
 }

@@ -1,6 +1,10 @@
 import type { Page, Word } from '../page/index.ts';
 
-export interface Face { size?: number; bold?: boolean; align?: 'left' | 'right' }
+export interface Face {
+  size?: number;
+  bold?: boolean;
+  align?: 'left' | 'right';
+}
 
 /** Width of a character as a share of the text height, for a plain proportional face. */
 function em(ch: string): number {
@@ -15,13 +19,26 @@ function em(ch: string): number {
 export class Paper {
   readonly #pages: Page[] = [{ number: 1, width: 595, height: 842, words: [] }];
   y = 0;
-  get page(): number { return this.#pages.length; }
-  pages(): Page[] { return this.#pages; }
-  down(by: number): void { this.y += by; }
-  full(need: number): boolean { return this.y + need > 800; }
-  next(): void { this.#pages.push({ number: this.page + 1, width: 595, height: 842, words: [] }); this.y = 60; }
+  get page(): number {
+    return this.#pages.length;
+  }
+  pages(): Page[] {
+    return this.#pages;
+  }
+  down(by: number): void {
+    this.y += by;
+  }
+  full(need: number): boolean {
+    return this.y + need > 800;
+  }
+  next(): void {
+    this.#pages.push({ number: this.page + 1, width: 595, height: 842, words: [] });
+    this.y = 60;
+  }
 
-  width(text: string, { size = 10, bold = false }: Face = {}): number { return [...text].reduce((w, ch) => w + em(ch), 0) * size * (bold ? 1.06 : 1); }
+  width(text: string, { size = 10, bold = false }: Face = {}): number {
+    return [...text].reduce((w, ch) => w + em(ch), 0) * size * (bold ? 1.06 : 1);
+  }
 
   /** Puts one line of text with its baseline at y; gives its words. */
   text(text: string, x: number, y: number, face: Face = {}): Word[] {

@@ -25,13 +25,54 @@ export interface EInvoice {
   totals: Totals;
   attachments: { name: string; mediaType: string; base64: string }[];
 }
-export interface Party { name: string | null; taxId: string | null; registration: string | null; address: string[]; country: string | null; email: string | null }
-export interface Adjustment { charge: boolean; amount: string | null; base: string | null; percent: string | null; reason: string | null; category: string | null; rate: string | null }
+export interface Party {
+  name: string | null;
+  taxId: string | null;
+  registration: string | null;
+  address: string[];
+  country: string | null;
+  email: string | null;
+}
+export interface Adjustment {
+  charge: boolean;
+  amount: string | null;
+  base: string | null;
+  percent: string | null;
+  reason: string | null;
+  category: string | null;
+  rate: string | null;
+}
 export interface EInvoiceLine {
-  id: string | null; name: string | null; description: string | null; code: string | null; quantity: string | null; unit: string | null; price: string | null; priceQuantity: string | null;
-  amount: string | null; category: string | null; rate: string | null; adjustments: Adjustment[];
+  id: string | null;
+  name: string | null;
+  description: string | null;
+  code: string | null;
+  quantity: string | null;
+  unit: string | null;
+  price: string | null;
+  priceQuantity: string | null;
+  amount: string | null;
+  category: string | null;
+  rate: string | null;
+  adjustments: Adjustment[];
 }
 /** A line of the tax breakdown (BG-23). */
-export interface TaxShare { category: string | null; rate: string | null; base: string | null; tax: string | null; reason: string | null }
+export interface TaxShare {
+  category: string | null;
+  rate: string | null;
+  base: string | null;
+  tax: string | null;
+  reason: string | null;
+}
 /** Document totals, BT-106 to BT-115. */
-export interface Totals { lines: string | null; allowances: string | null; charges: string | null; net: string | null; tax: string | null; gross: string | null; prepaid: string | null; rounding: string | null; payable: string | null }
+export interface Totals {
+  lines: string | null;
+  allowances: string | null;
+  charges: string | null;
+  net: string | null;
+  tax: string | null;
+  gross: string | null;
+  prepaid: string | null;
+  rounding: string | null;
+  payable: string | null;
+}

@@ -1,10 +1,20 @@
 import { SaxesParser } from 'saxes';
 
 /** An element with its local name and namespace; text is that of its own, trimmed. */
-export interface Element { name: string; ns: string; attributes: Record<string, string>; children: Element[]; text: string }
+export interface Element {
+  name: string;
+  ns: string;
+  attributes: Record<string, string>;
+  children: Element[];
+  text: string;
+}
 
 /** What an XML file may be at most: bytes, elements, depth. Attachments inside count by the bytes. */
-export interface XmlLimits { bytes: number; elements: number; depth: number }
+export interface XmlLimits {
+  bytes: number;
+  elements: number;
+  depth: number;
+}
 export const xmlLimits: XmlLimits = { bytes: 40 * 1024 * 1024, elements: 300_000, depth: 40 };
 
 /** Why a file is no XML that can be read; the message is for people. */
@@ -18,20 +28,38 @@ export function parseXml(bytes: Uint8Array, limits: XmlLimits = xmlLimits): Elem
   if (bytes.length > limits.bytes) throw new UnreadableXml('This XML file is too large.');
   const parser = new SaxesParser({ xmlns: true, position: false });
   const open: Element[] = [];
-  let root: Element | null = null, count = 0;
-  const refuse = (why: string): never => { throw new UnreadableXml(why); };
+  let root: Element | null = null,
+    count = 0;
+  const refuse = (why: string): never => {
+    throw new UnreadableXml(why);
+  };
   parser.on('doctype', () => refuse('This XML file brings a document type of its own, which e-invoices never do. It was not opened.'));
   parser.on('error', () => refuse('This XML file is damaged and cannot be read. Ask the supplier to send it again.'));
   parser.on('opentag', (tag) => {
     if (++count > limits.elements || open.length >= limits.depth) refuse('This XML file is too large or too deep to be an invoice.');
-    const element: Element = { name: tag.local, ns: tag.uri, attributes: Object.fromEntries(Object.values(tag.attributes).map((a) => [a.local, a.value])), children: [], text: '' };
+    const element: Element = {
+      name: tag.local,
+      ns: tag.uri,
+      attributes: Object.fromEntries(Object.values(tag.attributes).map((a) => [a.local, a.value])),
+      children: [],
+      text: '',
+    };
     open[open.length - 1]?.children.push(element);
     root ??= element;
     open.push(element);
   });
-  parser.on('text', (text) => { const at = open[open.length - 1]; if (at) at.text += text; });
-  parser.on('cdata', (text) => { const at = open[open.length - 1]; if (at) at.text += text; });
-  parser.on('closetag', () => { const closed = open.pop(); if (closed) closed.text = closed.text.trim(); });
+  parser.on('text', (text) => {
+    const at = open[open.length - 1];
+    if (at) at.text += text;
+  });
+  parser.on('cdata', (text) => {
+    const at = open[open.length - 1];
+    if (at) at.text += text;
+  });
+  parser.on('closetag', () => {
+    const closed = open.pop();
+    if (closed) closed.text = closed.text.trim();
+  });
   parser.write(decode(bytes)).close();
   return root ?? refuse('This XML file is empty.');
 }

@@ -1,1 +1,9 @@
-export { matchSupplier, matchCompany, plainName, type KnownSupplier, type KnownCompany, type Traces, type SupplierMatch } from './supplier.ts';
+export {
+  matchSupplier,
+  matchCompany,
+  plainName,
+  type KnownSupplier,
+  type KnownCompany,
+  type Traces,
+  type SupplierMatch,
+} from './supplier.ts';

@@ -9,26 +9,75 @@ const known = [
 const traces = { name: null, taxId: null, iban: null, emails: [] as string[] };
 
 describe('the supplier', () => {
-  it('is found by tax number with or without its country', () => expect([matchSupplier({ ...traces, taxId: '918223107' }, known)?.id, matchSupplier({ ...traces, taxId: 'GB731550842' }, known)?.id]).toEqual(['q', 'm']));
+  it('is found by tax number with or without its country', () =>
+    expect([
+      matchSupplier({ ...traces, taxId: '918223107' }, known)?.id,
+      matchSupplier({ ...traces, taxId: 'GB731550842' }, known)?.id,
+    ]).toEqual(['q', 'm']));
   it('by IBAN, mail domain and name, each with its reason', () => {
-    expect(matchSupplier({ ...traces, iban: 'GB82 WEST 1234 5698 7654 32' }, known)).toMatchObject({ id: 'q', reason: expect.stringContaining('IBAN') });
-    expect(matchSupplier({ ...traces, emails: ['bills@mossgarth.example'] }, known)).toMatchObject({ id: 'm', reason: 'Mail address at mossgarth.example' });
+    expect(matchSupplier({ ...traces, iban: 'GB82 WEST 1234 5698 7654 32' }, known)).toMatchObject({
+      id: 'q',
+      reason: expect.stringContaining('IBAN'),
+    });
+    expect(matchSupplier({ ...traces, emails: ['bills@mossgarth.example'] }, known)).toMatchObject({
+      id: 'm',
+      reason: 'Mail address at mossgarth.example',
+    });
     expect(matchSupplier({ ...traces, name: 'QUILLHAVEN GLASS LIMITED' }, known)).toMatchObject({ id: 'q', sure: true });
   });
-  it('is not sure when tax number and IBAN point to two', () => expect(matchSupplier({ ...traces, taxId: 'GB731550842', iban: 'GB82WEST12345698765432' }, known)).toMatchObject({ id: 'm', sure: false }));
-  it('is nobody when two fit or none does', () => expect([matchSupplier({ ...traces, taxId: 'GB1' }, known), matchSupplier({ ...traces, name: 'Stranger Ltd' }, known), matchSupplier({ ...traces, taxId: 'GB918223107' }, [known[0]!, { ...known[0]!, id: 'x' }])]).toEqual([null, null, null]));
+  it('is not sure when tax number and IBAN point to two', () =>
+    expect(matchSupplier({ ...traces, taxId: 'GB731550842', iban: 'GB82WEST12345698765432' }, known)).toMatchObject({
+      id: 'm',
+      sure: false,
+    }));
+  it('is nobody when two fit or none does', () =>
+    expect([
+      matchSupplier({ ...traces, taxId: 'GB1' }, known),
+      matchSupplier({ ...traces, name: 'Stranger Ltd' }, known),
+      matchSupplier({ ...traces, taxId: 'GB918223107' }, [known[0]!, { ...known[0]!, id: 'x' }]),
+    ]).toEqual([null, null, null]));
 });
 
 it('the company is the one that the bill is addressed to', () => {
-  const companies = [{ id: 'g', name: 'Marrowby Botanic Gardens', taxId: null }, { id: 'n', name: 'Marrowby Nursery Trading Ltd', taxId: null }];
-  expect([matchCompany('Marrowby Nursery Trading', companies)?.id, matchCompany('Marrowby', companies), matchCompany(null, companies)]).toEqual(['n', null, null]);
+  const companies = [
+    { id: 'g', name: 'Marrowby Botanic Gardens', taxId: null },
+    { id: 'n', name: 'Marrowby Nursery Trading Ltd', taxId: null },
+  ];
+  expect([
+    matchCompany('Marrowby Nursery Trading', companies)?.id,
+    matchCompany('Marrowby', companies),
+    matchCompany(null, companies),
+  ]).toEqual(['n', null, null]);
 });
 
 describe('coding', () => {
-  const past = [{ description: 'Toughened pane 6 mm', code: 'GL-1', accountId: 'glass', costCentreId: 'palm', taxCodeId: 's20' }, { description: 'Carriage', code: null, accountId: 'freight', costCentreId: 'palm', taxCodeId: 's20' }];
-  const codes = [{ id: 's20', rate: '20', reverseCharge: false }, { id: 'z0', rate: '0', reverseCharge: false }];
-  it('follows the supplier’s lines that are most alike, and says how many', () => expect(suggest({ description: 'Toughened pane 4 mm', code: null, taxRate: null }, past, null, codes)).toMatchObject({ accountId: 'glass', reason: '1 of 1 lines like this from this supplier' }));
-  it('falls back to the supplier’s usual coding', () => expect(suggest({ description: 'Something new', code: null, taxRate: null }, past, { accountId: 'usual', costCentreId: null, taxCodeId: 's20' }, codes)).toMatchObject({ accountId: 'usual', reason: 'Usual for this supplier' }));
-  it('lets a rate on the page overrule the history', () => expect(suggest({ description: 'Toughened pane 6 mm', code: 'GL-1', taxRate: '0' }, past, null, codes)).toMatchObject({ accountId: 'glass', taxCodeId: 'z0' }));
-  it('suggests nothing where nothing is known', () => expect(suggest({ description: 'x', code: null, taxRate: null }, [], null, codes)).toBeNull());
+  const past = [
+    { description: 'Toughened pane 6 mm', code: 'GL-1', accountId: 'glass', costCentreId: 'palm', taxCodeId: 's20' },
+    { description: 'Carriage', code: null, accountId: 'freight', costCentreId: 'palm', taxCodeId: 's20' },
+  ];
+  const codes = [
+    { id: 's20', rate: '20', reverseCharge: false },
+    { id: 'z0', rate: '0', reverseCharge: false },
+  ];
+  it('follows the supplier’s lines that are most alike, and says how many', () =>
+    expect(suggest({ description: 'Toughened pane 4 mm', code: null, taxRate: null }, past, null, codes)).toMatchObject({
+      accountId: 'glass',
+      reason: '1 of 1 lines like this from this supplier',
+    }));
+  it('falls back to the supplier’s usual coding', () =>
+    expect(
+      suggest(
+        { description: 'Something new', code: null, taxRate: null },
+        past,
+        { accountId: 'usual', costCentreId: null, taxCodeId: 's20' },
+        codes,
+      ),
+    ).toMatchObject({ accountId: 'usual', reason: 'Usual for this supplier' }));
+  it('lets a rate on the page overrule the history', () =>
+    expect(suggest({ description: 'Toughened pane 6 mm', code: 'GL-1', taxRate: '0' }, past, null, codes)).toMatchObject({
+      accountId: 'glass',
+      taxCodeId: 'z0',
+    }));
+  it('suggests nothing where nothing is known', () =>
+    expect(suggest({ description: 'x', code: null, taxRate: null }, [], null, codes)).toBeNull());
 });

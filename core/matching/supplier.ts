@@ -1,13 +1,38 @@
 import { squash } from '../reading/identifiers.ts';
 
-export interface KnownSupplier { id: string; name: string; taxId: string | null; iban: string | null; email: string | null }
+export interface KnownSupplier {
+  id: string;
+  name: string;
+  taxId: string | null;
+  iban: string | null;
+  email: string | null;
+}
 /** What a document shows of its sender. */
-export interface Traces { name: string | null; taxId: string | null; iban: string | null; emails: string[] }
-export interface SupplierMatch { id: string; /** One sentence for the clerk. */ reason: string; sure: boolean }
+export interface Traces {
+  name: string | null;
+  taxId: string | null;
+  iban: string | null;
+  emails: string[];
+}
+export interface SupplierMatch {
+  id: string;
+  /** One sentence for the clerk. */ reason: string;
+  sure: boolean;
+}
 
 const legal = /\b(ltd|limited|plc|llp|llc|inc|corp|gmbh|ag|bv|nv|sarl|sas|sa|srl|spa|ab|kk|co)\b/g;
 /** A name without its legal form, accents and punctuation. */
-export const plainName = (name: string): string => name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[.']/g, '').replace(/&/g, ' and ').replace(/[^\p{L}\p{N}]+/gu, ' ').replace(legal, '').replace(/\s+/g, ' ').trim();
+export const plainName = (name: string): string =>
+  name
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[.']/g, '')
+    .replace(/&/g, ' and ')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .replace(legal, '')
+    .replace(/\s+/g, ' ')
+    .trim();
 const digits = (taxId: string): string => squash(taxId).replace(/^[A-Z]{2}(?=\d{8})/, '');
 
 /** Mail domains that many firms share say nothing about the sender. */
@@ -27,9 +52,18 @@ export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierM
   const named = (s: KnownSupplier) => plainName(s.name) === name;
   const found = byTax ?? byIban ?? byMail;
   if (found) {
-    const reasons = [byTax?.id === found.id && `Tax number ${traces.taxId}`, byIban?.id === found.id && (byTax ? 'IBAN' : `IBAN ${traces.iban}`), byMail?.id === found.id && `mail address at ${domains[0]}`, name !== '' && named(found) && 'name'].filter((r): r is string => typeof r === 'string');
+    const reasons = [
+      byTax?.id === found.id && `Tax number ${traces.taxId}`,
+      byIban?.id === found.id && (byTax ? 'IBAN' : `IBAN ${traces.iban}`),
+      byMail?.id === found.id && `mail address at ${domains[0]}`,
+      name !== '' && named(found) && 'name',
+    ].filter((r): r is string => typeof r === 'string');
     const elsewhere = [byTax, byIban].find((s) => s && s.id !== found.id);
-    return { id: found.id, reason: `${sentence(reasons)}${byTax || byIban ? ' on the page' : ''}${elsewhere ? `, but the IBAN is that of ${elsewhere.name}` : ''}`, sure: !elsewhere };
+    return {
+      id: found.id,
+      reason: `${sentence(reasons)}${byTax || byIban ? ' on the page' : ''}${elsewhere ? `, but the IBAN is that of ${elsewhere.name}` : ''}`,
+      sure: !elsewhere,
+    };
   }
   if (name === '') return null;
   const exact = only(known.filter(named));
@@ -41,11 +75,15 @@ export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierM
 
 /** "A, b and c", with a capital at the front. */
 function sentence(parts: string[]): string {
-  const text = parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : parts[0] ?? '';
+  const text = parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : (parts[0] ?? '');
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-export interface KnownCompany { id: string; name: string; taxId: string | null }
+export interface KnownCompany {
+  id: string;
+  name: string;
+  taxId: string | null;
+}
 
 /** The company a document is addressed to, by the buyer's name on the page; null when none fits. */
 export function matchCompany(buyer: string | null, known: KnownCompany[]): KnownCompany | null {

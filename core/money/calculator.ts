@@ -5,7 +5,12 @@ import { dec, type Decimal } from './decimal.ts';
  * Thousands commas are dropped. Returns null when it is not a sum; division by zero is null too.
  */
 export function calculate(typed: string): Decimal | null {
-  const text = typed.replace(/[\s\u00a0]/g, '').replace(/×/g, '*').replace(/÷/g, '/').replace(/−/g, '-').replace(/,(?=\d{3}(?!\d))/g, '');
+  const text = typed
+    .replace(/[\s\u00a0]/g, '')
+    .replace(/×/g, '*')
+    .replace(/÷/g, '/')
+    .replace(/−/g, '-')
+    .replace(/,(?=\d{3}(?!\d))/g, '');
   if (!text || text.length > 60 || !/^[\d.+\-*/()]+$/.test(text)) return null;
   let at = 0;
   const expression = (): Decimal => {
@@ -19,7 +24,10 @@ export function calculate(typed: string): Decimal | null {
     return value;
   };
   const factor = (): Decimal => {
-    if (text[at] === '-') { at++; return factor().negated(); }
+    if (text[at] === '-') {
+      at++;
+      return factor().negated();
+    }
     if (text[at] === '(') {
       at++;
       const value = expression();

@@ -2,8 +2,22 @@ import { dec, type Decimal } from './decimal.ts';
 
 /** Currencies whose minor unit is not a hundredth (ISO 4217, exponent column). */
 const exponents: Record<string, number> = {
-  JPY: 0, KRW: 0, VND: 0, CLP: 0, ISK: 0, XAF: 0, XOF: 0, PYG: 0, UGX: 0,
-  BHD: 3, IQD: 3, JOD: 3, KWD: 3, LYD: 3, OMR: 3, TND: 3,
+  JPY: 0,
+  KRW: 0,
+  VND: 0,
+  CLP: 0,
+  ISK: 0,
+  XAF: 0,
+  XOF: 0,
+  PYG: 0,
+  UGX: 0,
+  BHD: 3,
+  IQD: 3,
+  JOD: 3,
+  KWD: 3,
+  LYD: 3,
+  OMR: 3,
+  TND: 3,
 };
 
 /** Decimal places of a currency's minor unit, 2 unless ISO 4217 says otherwise. */

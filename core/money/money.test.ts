@@ -6,30 +6,59 @@ const cents = fc.integer({ min: -10_000_000, max: 10_000_000 }).map((n) => dec(n
 
 describe('allocation', () => {
   it('gives parts that add up to the amount exactly, whatever the weights', () => {
-    fc.assert(fc.property(cents, fc.array(fc.nat(10_000), { minLength: 1, maxLength: 12 }), (amount, weights) => {
-      const parts = allocate(amount, weights.map(dec), 'GBP');
-      expect(sum(parts).toFixed()).toBe(amount.toFixed());
-      expect(parts.every((p) => p.eq(roundTo(p, 'GBP')))).toBe(true);
-    }));
+    fc.assert(
+      fc.property(cents, fc.array(fc.nat(10_000), { minLength: 1, maxLength: 12 }), (amount, weights) => {
+        const parts = allocate(amount, weights.map(dec), 'GBP');
+        expect(sum(parts).toFixed()).toBe(amount.toFixed());
+        expect(parts.every((p) => p.eq(roundTo(p, 'GBP')))).toBe(true);
+      }),
+    );
   });
   it('is never further than a penny from the exact share', () => {
-    fc.assert(fc.property(cents, fc.array(fc.integer({ min: 1, max: 999 }), { minLength: 1, maxLength: 9 }), (amount, weights) => {
-      const whole = sum(weights.map(dec));
-      allocate(amount, weights.map(dec), 'GBP').forEach((part, i) => expect(part.minus(amount.times(weights[i]!).div(whole)).abs().lte('0.01')).toBe(true));
-    }));
+    fc.assert(
+      fc.property(cents, fc.array(fc.integer({ min: 1, max: 999 }), { minLength: 1, maxLength: 9 }), (amount, weights) => {
+        const whole = sum(weights.map(dec));
+        allocate(amount, weights.map(dec), 'GBP').forEach((part, i) =>
+          expect(part.minus(amount.times(weights[i]!).div(whole)).abs().lte('0.01')).toBe(true),
+        );
+      }),
+    );
   });
-  it('shares equally when all weights are zero', () => expect(allocate(dec('1'), [dec(0), dec(0), dec(0)], 'GBP').map(String)).toEqual(['0.34', '0.33', '0.33']));
+  it('shares equally when all weights are zero', () =>
+    expect(allocate(dec('1'), [dec(0), dec(0), dec(0)], 'GBP').map(String)).toEqual(['0.34', '0.33', '0.33']));
   it('refuses a negative share', () => expect(() => allocate(dec(1), [dec(-1)], 'GBP')).toThrow('negative'));
 });
 
 describe('amounts', () => {
-  it('round half up to the currency’s minor unit', () => expect([roundTo(dec('2.345'), 'GBP'), roundTo(dec('2.5'), 'JPY'), roundTo(dec('1.0005'), 'KWD')].map(String)).toEqual(['2.35', '3', '1.001']));
-  it('are written with thousands and a true minus', () => expect([formatAmount('1234567.5', 'GBP'), formatAmount('-12', 'JPY'), formatAmount('-0', 'GBP')]).toEqual(['1,234,567.50', '−12', '0.00']));
+  it('round half up to the currency’s minor unit', () =>
+    expect([roundTo(dec('2.345'), 'GBP'), roundTo(dec('2.5'), 'JPY'), roundTo(dec('1.0005'), 'KWD')].map(String)).toEqual([
+      '2.35',
+      '3',
+      '1.001',
+    ]));
+  it('are written with thousands and a true minus', () =>
+    expect([formatAmount('1234567.5', 'GBP'), formatAmount('-12', 'JPY'), formatAmount('-0', 'GBP')]).toEqual([
+      '1,234,567.50',
+      '−12',
+      '0.00',
+    ]));
   it('keep their decimals as text', () => expect(fixed('5', 'GBP')).toBe('5.00'));
 });
 
 describe('what is typed into an amount field', () => {
-  it.each([['12*21.4', '256.8'], ['1,234.50', '1234.5'], ['(100+20)/3', '40'], ['-5+2', '-3'], ['2 × 3', '6'], ['.5', '0.5']])('%s makes %s', (typed, result) => expect(calculate(typed)!.toFixed()).toBe(result));
+  it.each([
+    ['12*21.4', '256.8'],
+    ['1,234.50', '1234.5'],
+    ['(100+20)/3', '40'],
+    ['-5+2', '-3'],
+    ['2 × 3', '6'],
+    ['.5', '0.5'],
+  ])('%s makes %s', (typed, result) => expect(calculate(typed)!.toFixed()).toBe(result));
   it.each(['', 'abc', '1/0', '2**3', '((1)', '1..2', 'alert(1)'])('%s is refused', (typed) => expect(calculate(typed)).toBeNull());
-  it('never throws', () => fc.assert(fc.property(fc.string({ maxLength: 30, unit: fc.constantFrom(...'0123456789.+-*/() ,x') }), (typed) => { calculate(typed); })));
+  it('never throws', () =>
+    fc.assert(
+      fc.property(fc.string({ maxLength: 30, unit: fc.constantFrom(...'0123456789.+-*/() ,x') }), (typed) => {
+        calculate(typed);
+      }),
+    ));
 });

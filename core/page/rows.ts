@@ -2,7 +2,8 @@ import type { Box, Page, Row, Segment, Word } from './types.ts';
 
 /** The smallest box round all of them. */
 export function union(boxes: Box[]): Box {
-  const x = Math.min(...boxes.map((b) => b.x)), y = Math.min(...boxes.map((b) => b.y));
+  const x = Math.min(...boxes.map((b) => b.x)),
+    y = Math.min(...boxes.map((b) => b.y));
   return { x, y, w: Math.max(...boxes.map((b) => b.x + b.w)) - x, h: Math.max(...boxes.map((b) => b.y + b.h)) - y };
 }
 
@@ -39,8 +40,10 @@ export function rowsOf(page: Page): Row[] {
       group.base += (base(word) - group.base) / group.words.length;
     } else groups.push({ base: base(word), size: word.size, words: [word] });
   }
-  return groups.sort((a, b) => a.base - b.base).map(({ words }) => {
-    words.sort((a, b) => a.x - b.x);
-    return { ...union(words), page: page.number, words, segments: segmentsOf(page.number, words), text: textOf(words) };
-  });
+  return groups
+    .sort((a, b) => a.base - b.base)
+    .map(({ words }) => {
+      words.sort((a, b) => a.x - b.x);
+      return { ...union(words), page: page.number, words, segments: segmentsOf(page.number, words), text: textOf(words) };
+    });
 }

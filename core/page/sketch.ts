@@ -7,5 +7,10 @@ export type Piece = [x: number, y: number, text: string, size?: number];
 /** A page sketched from pieces of text, as a digital document would give them; for tests that need one small thing on paper. */
 export function sketch(pieces: Piece[], { width = 595, height = 842, number = 1 } = {}): Page {
   const widths = (text: string, size: number) => [...text].reduce((w, ch) => w + (/[il.,:;'|! ]/.test(ch) ? 0.28 : 0.55), 0) * size;
-  return { number, width, height, words: wordsOf(pieces.map(([x, y, text, size = 10]) => ({ text, x, y, width: widths(text, size), size, font: 'f' }))) };
+  return {
+    number,
+    width,
+    height,
+    words: wordsOf(pieces.map(([x, y, text, size = 10]) => ({ text, x, y, width: widths(text, size), size, font: 'f' }))),
+  };
 }

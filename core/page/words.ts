@@ -9,7 +9,11 @@ function weight(ch: string): number {
   return 0.55;
 }
 
-interface Glyph { ch: string; x: number; end: number }
+interface Glyph {
+  ch: string;
+  x: number;
+  end: number;
+}
 
 /** Places a run's characters along its measured width in proportion to their usual widths. */
 function glyphs(run: TextRun): Glyph[] {
@@ -41,7 +45,8 @@ export function wordsOf(runs: TextRun[]): Word[] {
   const lines: TextRun[][] = [];
   for (const run of runs.filter((r) => r.text.trim() !== '').sort((a, b) => a.y - b.y || a.x - b.x)) {
     const line = lines.slice(-12).find((l) => overlapsLine(l[l.length - 1]!, run));
-    if (line) line.push(run); else lines.push([run]);
+    if (line) line.push(run);
+    else lines.push([run]);
   }
   return lines.flatMap((line) => wordsOfLine(line.sort((a, b) => a.x - b.x)));
 }
@@ -50,12 +55,18 @@ function wordsOfLine(line: TextRun[]): Word[] {
   const words: Word[] = [];
   let word: Word | null = null;
   let end = 0;
-  const close = () => { if (word) words.push(word); word = null; };
+  const close = () => {
+    if (word) words.push(word);
+    word = null;
+  };
   for (const run of line) {
     for (const glyph of glyphs(run)) {
-      if (/\s/.test(glyph.ch)) { close(); continue; }
+      if (/\s/.test(glyph.ch)) {
+        close();
+        continue;
+      }
       const gap = glyph.x - end;
-      if (word && (gap > insideWord * run.size || gap < -run.size * 0.5 || word.font !== run.font && gap > 0.08 * run.size)) close();
+      if (word && (gap > insideWord * run.size || gap < -run.size * 0.5 || (word.font !== run.font && gap > 0.08 * run.size))) close();
       if (!word) word = { text: '', x: glyph.x, y: run.y - run.size * 0.78, w: 0, h: run.size, size: run.size, font: run.font };
       word.text += glyph.ch;
       end = glyph.end;
@@ -71,11 +82,24 @@ function joinLetterSpaced(words: Word[]): Word[] {
   const out: Word[] = [];
   for (let i = 0; i < words.length;) {
     let j = i;
-    while (j + 1 < words.length && [...words[j + 1]!.text].length === 1 && [...words[j]!.text].length === 1
-      && words[j + 1]!.x - (words[j]!.x + words[j]!.w) < letterSpaced * words[j]!.size) j++;
+    while (
+      j + 1 < words.length &&
+      [...words[j + 1]!.text].length === 1 &&
+      [...words[j]!.text].length === 1 &&
+      words[j + 1]!.x - (words[j]!.x + words[j]!.w) < letterSpaced * words[j]!.size
+    )
+      j++;
     if (j - i >= 2) {
-      const first = words[i]!, last = words[j]!;
-      out.push({ ...first, text: words.slice(i, j + 1).map((w) => w.text).join(''), w: last.x + last.w - first.x });
+      const first = words[i]!,
+        last = words[j]!;
+      out.push({
+        ...first,
+        text: words
+          .slice(i, j + 1)
+          .map((w) => w.text)
+          .join(''),
+        w: last.x + last.w - first.x,
+      });
     } else out.push(...words.slice(i, j + 1));
     i = j + 1;
   }

@@ -10,20 +10,41 @@ const sizes = (seeds: number[]) => {
 };
 
 describe('a pile', () => {
-  it('one document of any length stays one', () => fc.assert(fc.property(fc.nat(50_000), (seed) => takeApart(pagesOf(seed)).length === 1), { numRuns: 80 }));
+  it('one document of any length stays one', () =>
+    fc.assert(
+      fc.property(fc.nat(50_000), (seed) => takeApart(pagesOf(seed)).length === 1),
+      { numRuns: 80 },
+    ));
   it('several are parted where each begins', () => {
     // Two documents of the same make-believe supplier in a row may look like one; most piles must come out right.
     let right = 0;
-    for (let seed = 1; seed <= 40; seed++) { const { pile, sizes: wanted } = sizes([seed * 3, seed * 3 + 1, seed * 3 + 2]); if (JSON.stringify(takeApart(pile).map((d) => d.length)) === JSON.stringify(wanted)) right++; }
+    for (let seed = 1; seed <= 40; seed++) {
+      const { pile, sizes: wanted } = sizes([seed * 3, seed * 3 + 1, seed * 3 + 2]);
+      if (JSON.stringify(takeApart(pile).map((d) => d.length)) === JSON.stringify(wanted)) right++;
+    }
     expect(right).toBeGreaterThanOrEqual(39);
   });
-  it('keeps every page once, in order, with its number', () => fc.assert(fc.property(fc.array(fc.nat(9999), { minLength: 1, maxLength: 4 }), (seeds) => {
-    const { pile } = sizes(seeds);
-    expect(takeApart(pile).flat().map((p) => p.number)).toEqual(pile.map((p) => p.number));
-  }), { numRuns: 20 }));
+  it('keeps every page once, in order, with its number', () =>
+    fc.assert(
+      fc.property(fc.array(fc.nat(9999), { minLength: 1, maxLength: 4 }), (seeds) => {
+        const { pile } = sizes(seeds);
+        expect(
+          takeApart(pile)
+            .flat()
+            .map((p) => p.number),
+        ).toEqual(pile.map((p) => p.number));
+      }),
+      { numRuns: 20 },
+    ));
   it('empty pages stay with what stands before them', () => {
     const blank = { number: 2, width: 595, height: 842, words: [] };
     expect(takeApart([pagesOf(1)[0]!, blank]).map((d) => d.length)).toEqual([2]);
   });
-  it('numbers a document’s pages from one', () => expect(renumber([{ number: 4, width: 1, height: 1, words: [] }, { number: 5, width: 1, height: 1, words: [] }]).map((p) => p.number)).toEqual([1, 2]));
+  it('numbers a document’s pages from one', () =>
+    expect(
+      renumber([
+        { number: 4, width: 1, height: 1, words: [] },
+        { number: 5, width: 1, height: 1, words: [] },
+      ]).map((p) => p.number),
+    ).toEqual([1, 2]));
 });

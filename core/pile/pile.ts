@@ -1,22 +1,37 @@
 import type { Page } from '../page/index.ts';
 import { findEmails, findIbans, findTaxIds, headOf, squash } from '../reading/index.ts';
 
-interface Traits { numbering: { page: number; of: number } | null; number: string | null; ids: Set<string>; emails: Set<string>; titled: boolean }
+interface Traits {
+  numbering: { page: number; of: number } | null;
+  number: string | null;
+  ids: Set<string>;
+  emails: Set<string>;
+  titled: boolean;
+}
 
-const numbering = /(?<!\p{L})(?:page|pag|pagina|página|seite|sida|sid|blad|blz|bladzijde|p)\.?\s*:?\s*(\d{1,3})\s*(?:of|van|von|de|di|av|sur|\/)\s*(\d{1,3})(?!\d)/iu;
+const numbering =
+  /(?<!\p{L})(?:page|pag|pagina|página|seite|sida|sid|blad|blz|bladzijde|p)\.?\s*:?\s*(\d{1,3})\s*(?:of|van|von|de|di|av|sur|\/)\s*(\d{1,3})(?!\d)/iu;
 
 function traitsOf(page: Page): Traits {
   const text = page.words.map((w) => w.text).join(' ');
   const found = numbering.exec(text);
   return {
-    numbering: found ? { page: Number(found[1]), of: Number(found[2]) } : null, ...headOf(page), emails: new Set(findEmails(text)),
+    numbering: found ? { page: Number(found[1]), of: Number(found[2]) } : null,
+    ...headOf(page),
+    emails: new Set(findEmails(text)),
     ids: new Set([...findIbans(text).map((f) => f.iban), ...findTaxIds(text.toUpperCase()).map((f) => f.taxId)]),
   };
 }
 
 const apart = (a: Set<string>, b: Set<string>): boolean => a.size > 0 && b.size > 0 && ![...a].some((x) => b.has(x));
 
-interface Open { pages: Page[]; number: string | null; ids: Set<string>; emails: Set<string>; last: Traits }
+interface Open {
+  pages: Page[];
+  number: string | null;
+  ids: Set<string>;
+  emails: Set<string>;
+  last: Traits;
+}
 
 /** How much speaks for a page being the first of another document than the pages before it. */
 function startsAnew(page: Traits, document: Open): number {
@@ -37,7 +52,8 @@ export function takeApart(pages: Page[]): Page[][] {
   for (const page of pages) {
     const traits = traitsOf(page);
     const current = documents[documents.length - 1];
-    if (!current || startsAnew(traits, current) >= 2.5) documents.push({ pages: [page], number: traits.number, ids: new Set(traits.ids), emails: new Set(traits.emails), last: traits });
+    if (!current || startsAnew(traits, current) >= 2.5)
+      documents.push({ pages: [page], number: traits.number, ids: new Set(traits.ids), emails: new Set(traits.emails), last: traits });
     else {
       current.pages.push(page);
       current.number ??= traits.number;

@@ -1,21 +1,57 @@
 import { allocate, dec, fixed, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 import { netOf, taxByCode, type TaxRule } from '../tax/index.ts';
 
-export interface PostingLine { id: string; description: string; amount: string; accountId: string; costCentreId: string | null; rule: TaxRule & { accountId: string; outputAccountId: string | null } }
+export interface PostingLine {
+  id: string;
+  description: string;
+  amount: string;
+  accountId: string;
+  costCentreId: string | null;
+  rule: TaxRule & { accountId: string; outputAccountId: string | null };
+}
 export interface PostingBill {
-  kind: 'invoice' | 'credit-note'; currency: string; baseCurrency: string;
+  kind: 'invoice' | 'credit-note';
+  currency: string;
+  baseCurrency: string;
   /** Units of base currency for one of the bill's; "1" in base currency. */
   rate: string;
-  tax: string | null; gross: string; pricesIncludeTax: boolean; supplierId: string; supplierName: string; invoiceNumber: string; payableAccountId: string; lines: PostingLine[];
+  tax: string | null;
+  gross: string;
+  pricesIncludeTax: boolean;
+  supplierId: string;
+  supplierName: string;
+  invoiceNumber: string;
+  payableAccountId: string;
+  lines: PostingLine[];
 }
 export interface JournalLine {
-  accountId: string; costCentreId: string | null; taxCodeId: string | null; supplierId: string | null; billLineId: string | null; description: string;
-  debit: string; credit: string; /** In the bill's currency, credits negative. */ currencyAmount: string;
+  accountId: string;
+  costCentreId: string | null;
+  taxCodeId: string | null;
+  supplierId: string | null;
+  billLineId: string | null;
+  description: string;
+  debit: string;
+  credit: string;
+  /** In the bill's currency, credits negative. */ currencyAmount: string;
 }
 /** Base amount owed to the supplier, negative for a credit note. */
-export interface Journal { lines: JournalLine[]; total: string; payable: string; openAmount: string }
+export interface Journal {
+  lines: JournalLine[];
+  total: string;
+  payable: string;
+  openAmount: string;
+}
 
-interface Entry { accountId: string; costCentreId: string | null; taxCodeId: string | null; supplierId: string | null; billLineId: string | null; description: string; amount: Decimal }
+interface Entry {
+  accountId: string;
+  costCentreId: string | null;
+  taxCodeId: string | null;
+  supplierId: string | null;
+  billLineId: string | null;
+  description: string;
+  amount: Decimal;
+}
 
 /**
  * The journal entry of a bill: expense for each line, tax that can be reclaimed, and the supplier's payable against them; a credit
@@ -26,7 +62,12 @@ interface Entry { accountId: string; costCentreId: string | null; taxCodeId: str
 export function journalOf(bill: PostingBill): Journal {
   const sign = bill.kind === 'credit-note' ? -1 : 1;
   const lines = bill.lines.map((line) => ({ ...line, amount: dec(line.amount) }));
-  const shares = taxByCode(lines.map((l) => ({ amount: l.amount, rule: l.rule })), bill.pricesIncludeTax, bill.tax === null ? zero : dec(bill.tax), bill.currency);
+  const shares = taxByCode(
+    lines.map((l) => ({ amount: l.amount, rule: l.rule })),
+    bill.pricesIncludeTax,
+    bill.tax === null ? zero : dec(bill.tax),
+    bill.currency,
+  );
   const entries: Entry[] = [];
   for (const share of shares) {
     const own = lines.filter((l) => l.rule.id === share.rule.id);
@@ -34,30 +75,63 @@ export function journalOf(bill: PostingBill): Journal {
     const [first] = nets;
     // Rounding of prices with tax: the lines' nets are made to add up to the code's net.
     if (first) nets[0] = first.plus(share.net.minus(sum(nets)));
-    const borne = allocate(share.tax.minus(share.recoverable), own.map((l) => l.amount.abs()), bill.currency);
+    const borne = allocate(
+      share.tax.minus(share.recoverable),
+      own.map((l) => l.amount.abs()),
+      bill.currency,
+    );
     for (const [i, line] of own.entries())
-      entries.push({ accountId: line.accountId, costCentreId: line.costCentreId, taxCodeId: line.rule.id, supplierId: null, billLineId: line.id, description: line.description, amount: nets[i]!.plus(borne[i]!) });
+      entries.push({
+        accountId: line.accountId,
+        costCentreId: line.costCentreId,
+        taxCodeId: line.rule.id,
+        supplierId: null,
+        billLineId: line.id,
+        description: line.description,
+        amount: nets[i]!.plus(borne[i]!),
+      });
     const rule = own[0]!.rule;
     const tax = { costCentreId: null, taxCodeId: rule.id, supplierId: null, billLineId: null };
-    if (!share.recoverable.isZero()) entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} on ${share.net.toFixed()}`, amount: share.recoverable });
+    if (!share.recoverable.isZero())
+      entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} on ${share.net.toFixed()}`, amount: share.recoverable });
     if (rule.reverseCharge && rule.outputAccountId) {
       const owed = roundTo(share.net.times(rule.rate).div(100), bill.currency);
       if (owed.isZero()) continue;
       entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} on ${share.net.toFixed()}`, amount: owed });
-      entries.push({ ...tax, accountId: rule.outputAccountId, description: `${rule.code} owed on ${share.net.toFixed()}`, amount: owed.negated() });
+      entries.push({
+        ...tax,
+        accountId: rule.outputAccountId,
+        description: `${rule.code} owed on ${share.net.toFixed()}`,
+        amount: owed.negated(),
+      });
     }
   }
   const gross = dec(bill.gross);
-  if (!sum(entries.map((e) => e.amount)).eq(gross)) throw new RangeError(`Lines and tax make ${sum(entries.map((e) => e.amount)).toFixed()}, the total is ${gross.toFixed()}`);
+  if (!sum(entries.map((e) => e.amount)).eq(gross))
+    throw new RangeError(`Lines and tax make ${sum(entries.map((e) => e.amount)).toFixed()}, the total is ${gross.toFixed()}`);
   const order = new Map(bill.lines.map((l, i) => [l.id, i]));
-  const sorted = entries.filter((e) => !e.amount.isZero()).sort((a, b) => (order.get(a.billLineId ?? '') ?? 1e6) - (order.get(b.billLineId ?? '') ?? 1e6));
+  const sorted = entries
+    .filter((e) => !e.amount.isZero())
+    .sort((a, b) => (order.get(a.billLineId ?? '') ?? 1e6) - (order.get(b.billLineId ?? '') ?? 1e6));
   const basePayable = roundTo(gross.times(bill.rate), bill.baseCurrency);
   const base = inBase(sorted, basePayable, bill);
-  const payable: Entry = { accountId: bill.payableAccountId, costCentreId: null, taxCodeId: null, supplierId: bill.supplierId, billLineId: null, description: `${bill.supplierName} ${bill.invoiceNumber}`, amount: gross.negated() };
+  const payable: Entry = {
+    accountId: bill.payableAccountId,
+    costCentreId: null,
+    taxCodeId: null,
+    supplierId: bill.supplierId,
+    billLineId: null,
+    description: `${bill.supplierName} ${bill.invoiceNumber}`,
+    amount: gross.negated(),
+  };
   const pairs = [...sorted.map((entry, i) => ({ entry, amount: base[i]! })), { entry: payable, amount: basePayable.negated() }];
   return {
-    lines: pairs.filter((p) => !p.amount.isZero()).map(({ entry, amount }) => side(entry, amount.times(sign), entry.amount.times(sign), bill)),
-    total: fixed(sum(pairs.map((p) => p.amount.times(sign)).filter((a) => a.isPositive())), bill.baseCurrency), payable: fixed(basePayable.times(sign), bill.baseCurrency), openAmount: fixed(gross.times(sign), bill.currency),
+    lines: pairs
+      .filter((p) => !p.amount.isZero())
+      .map(({ entry, amount }) => side(entry, amount.times(sign), entry.amount.times(sign), bill)),
+    total: fixed(sum(pairs.map((p) => p.amount.times(sign)).filter((a) => a.isPositive())), bill.baseCurrency),
+    payable: fixed(basePayable.times(sign), bill.baseCurrency),
+    openAmount: fixed(gross.times(sign), bill.currency),
   };
 }
 
@@ -74,5 +148,15 @@ function inBase(entries: Entry[], payable: Decimal, bill: PostingBill): Decimal[
 function side(entry: Entry, amount: Decimal, currencyAmount: Decimal, { currency, baseCurrency }: PostingBill): JournalLine {
   const { accountId, costCentreId, taxCodeId, supplierId, billLineId, description } = entry;
   const debit = amount.isPositive();
-  return { accountId, costCentreId, taxCodeId, supplierId, billLineId, description, debit: debit ? fixed(amount, baseCurrency) : '0', credit: debit ? '0' : fixed(amount.negated(), baseCurrency), currencyAmount: fixed(currencyAmount, currency) };
+  return {
+    accountId,
+    costCentreId,
+    taxCodeId,
+    supplierId,
+    billLineId,
+    description,
+    debit: debit ? fixed(amount, baseCurrency) : '0',
+    credit: debit ? '0' : fixed(amount.negated(), baseCurrency),
+    currencyAmount: fixed(currencyAmount, currency),
+  };
 }

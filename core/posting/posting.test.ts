@@ -4,45 +4,129 @@ import { dec, roundTo, sum } from '../money/index.ts';
 import { taxByCode } from '../tax/index.ts';
 import { journalOf, type PostingBill } from './index.ts';
 
-const rule = (id: string, rate: string, recoverable = '100', reverseCharge = false) => ({ id, code: id, rate, recoverable, reverseCharge, accountId: 'tax', outputAccountId: 'owed' });
-const rules = [rule('S20', '20'), rule('R5', '5'), rule('Z0', '0'), rule('N20', '20', '0'), rule('H', '20', '50'), rule('RC', '20', '100', true)];
+const rule = (id: string, rate: string, recoverable = '100', reverseCharge = false) => ({
+  id,
+  code: id,
+  rate,
+  recoverable,
+  reverseCharge,
+  accountId: 'tax',
+  outputAccountId: 'owed',
+});
+const rules = [
+  rule('S20', '20'),
+  rule('R5', '5'),
+  rule('Z0', '0'),
+  rule('N20', '20', '0'),
+  rule('H', '20', '50'),
+  rule('RC', '20', '100', true),
+];
 const amount = fc.integer({ min: -50_000, max: 500_000 }).map((n) => dec(n).div(100).toFixed(2));
 
-const anyBill = fc.record({
-  lines: fc.array(fc.record({ amount, rule: fc.constantFrom(...rules) }), { minLength: 1, maxLength: 9 }), pricesIncludeTax: fc.boolean(), kind: fc.constantFrom('invoice' as const, 'credit-note' as const), foreign: fc.boolean(), rate: fc.integer({ min: 1, max: 40_000 }).map((n) => dec(n).div(10_000).toFixed()),
-}).map(({ lines, pricesIncludeTax, kind, foreign, rate }): PostingBill => {
-  const taxed = lines.map((l) => ({ amount: dec(l.amount), rule: l.rule }));
-  const tax = sum(taxByCode(taxed, pricesIncludeTax, null, 'GBP').map((s) => s.tax));
-  const gross = sum(taxed.map((l) => l.amount)).plus(pricesIncludeTax ? 0 : tax);
-  return { kind, currency: foreign ? 'EUR' : 'GBP', baseCurrency: 'GBP', rate: foreign ? rate : '1', tax: tax.toFixed(), gross: gross.toFixed(), pricesIncludeTax, supplierId: 's', supplierName: 'S', invoiceNumber: '1', payableAccountId: 'payable', lines: lines.map((l, i) => ({ id: String(i), description: `Line ${i}`, amount: l.amount, accountId: 'expense', costCentreId: null, rule: l.rule })) };
-});
+const anyBill = fc
+  .record({
+    lines: fc.array(fc.record({ amount, rule: fc.constantFrom(...rules) }), { minLength: 1, maxLength: 9 }),
+    pricesIncludeTax: fc.boolean(),
+    kind: fc.constantFrom('invoice' as const, 'credit-note' as const),
+    foreign: fc.boolean(),
+    rate: fc.integer({ min: 1, max: 40_000 }).map((n) => dec(n).div(10_000).toFixed()),
+  })
+  .map(({ lines, pricesIncludeTax, kind, foreign, rate }): PostingBill => {
+    const taxed = lines.map((l) => ({ amount: dec(l.amount), rule: l.rule }));
+    const tax = sum(taxByCode(taxed, pricesIncludeTax, null, 'GBP').map((s) => s.tax));
+    const gross = sum(taxed.map((l) => l.amount)).plus(pricesIncludeTax ? 0 : tax);
+    return {
+      kind,
+      currency: foreign ? 'EUR' : 'GBP',
+      baseCurrency: 'GBP',
+      rate: foreign ? rate : '1',
+      tax: tax.toFixed(),
+      gross: gross.toFixed(),
+      pricesIncludeTax,
+      supplierId: 's',
+      supplierName: 'S',
+      invoiceNumber: '1',
+      payableAccountId: 'payable',
+      lines: lines.map((l, i) => ({
+        id: String(i),
+        description: `Line ${i}`,
+        amount: l.amount,
+        accountId: 'expense',
+        costCentreId: null,
+        rule: l.rule,
+      })),
+    };
+  });
 
 describe('a journal entry', () => {
   it('balances to the penny, in base currency and in the bill’s own, whatever the lines, taxes and rate', () => {
-    fc.assert(fc.property(anyBill, (bill) => {
-      const { lines } = journalOf(bill);
-      expect(sum(lines.map((l) => dec(l.debit).minus(l.credit))).toFixed()).toBe('0');
-      expect(lines.every((l) => (Number(l.debit) > 0) !== (Number(l.credit) > 0))).toBe(true);
-      if (bill.currency === 'GBP') expect(sum(lines.map((l) => dec(l.currencyAmount))).toFixed()).toBe('0');
-    }), { numRuns: 500 });
+    fc.assert(
+      fc.property(anyBill, (bill) => {
+        const { lines } = journalOf(bill);
+        expect(sum(lines.map((l) => dec(l.debit).minus(l.credit))).toFixed()).toBe('0');
+        expect(lines.every((l) => Number(l.debit) > 0 !== Number(l.credit) > 0)).toBe(true);
+        if (bill.currency === 'GBP') expect(sum(lines.map((l) => dec(l.currencyAmount))).toFixed()).toBe('0');
+      }),
+      { numRuns: 500 },
+    );
   });
   it('owes the supplier the total at the rate', () => {
-    fc.assert(fc.property(anyBill, (bill) => {
-      const payable = journalOf(bill).payable;
-      expect(dec(payable).abs().toFixed()).toBe(roundTo(dec(bill.gross).times(bill.rate), 'GBP').abs().toFixed());
-    }));
+    fc.assert(
+      fc.property(anyBill, (bill) => {
+        const payable = journalOf(bill).payable;
+        expect(dec(payable).abs().toFixed()).toBe(roundTo(dec(bill.gross).times(bill.rate), 'GBP').abs().toFixed());
+      }),
+    );
   });
   it('of a credit note is the invoice’s the other way round', () => {
-    fc.assert(fc.property(anyBill, (bill) => {
-      const one = journalOf({ ...bill, kind: 'invoice' }).lines, other = journalOf({ ...bill, kind: 'credit-note' }).lines;
-      expect(other.map((l) => [l.credit, l.debit])).toEqual(one.map((l) => [l.debit, l.credit]));
-    }));
+    fc.assert(
+      fc.property(anyBill, (bill) => {
+        const one = journalOf({ ...bill, kind: 'invoice' }).lines,
+          other = journalOf({ ...bill, kind: 'credit-note' }).lines;
+        expect(other.map((l) => [l.credit, l.debit])).toEqual(one.map((l) => [l.debit, l.credit]));
+      }),
+    );
   });
-  const plain = (r: typeof rules[number], over: Partial<PostingBill> = {}): PostingBill => ({ kind: 'invoice', currency: 'GBP', baseCurrency: 'GBP', rate: '1', tax: '20.00', gross: '120.00', pricesIncludeTax: false, supplierId: 's', supplierName: 'S', invoiceNumber: '1', payableAccountId: 'payable', lines: [{ id: 'a', description: 'Pots', amount: '100.00', accountId: 'expense', costCentreId: null, rule: r }], ...over });
+  const plain = (r: (typeof rules)[number], over: Partial<PostingBill> = {}): PostingBill => ({
+    kind: 'invoice',
+    currency: 'GBP',
+    baseCurrency: 'GBP',
+    rate: '1',
+    tax: '20.00',
+    gross: '120.00',
+    pricesIncludeTax: false,
+    supplierId: 's',
+    supplierName: 'S',
+    invoiceNumber: '1',
+    payableAccountId: 'payable',
+    lines: [{ id: 'a', description: 'Pots', amount: '100.00', accountId: 'expense', costCentreId: null, rule: r }],
+    ...over,
+  });
   const accounts = (bill: PostingBill) => journalOf(bill).lines.map((l) => [l.accountId, l.debit, l.credit]);
-  it('keeps tax that cannot be reclaimed with the expense', () => expect(accounts(plain(rules[3]!))).toEqual([['expense', '120.00', '0'], ['payable', '0', '120.00']]));
-  it('splits tax that can be reclaimed in part', () => expect(accounts(plain(rules[4]!))).toEqual([['expense', '110.00', '0'], ['tax', '10.00', '0'], ['payable', '0', '120.00']]));
-  it('owes and reclaims reverse charge tax at once', () => expect(accounts(plain(rules[5]!, { tax: '0', gross: '100.00' }))).toEqual([['expense', '100.00', '0'], ['tax', '20.00', '0'], ['owed', '0', '20.00'], ['payable', '0', '100.00']]));
-  it('takes the tax out of prices that include it', () => expect(accounts(plain(rules[0]!, { pricesIncludeTax: true, gross: '100.00', tax: '16.67' }))).toEqual([['expense', '83.33', '0'], ['tax', '16.67', '0'], ['payable', '0', '100.00']]));
-  it('is refused when lines and tax are not the total', () => expect(() => journalOf(plain(rules[0]!, { gross: '119.00' }))).toThrow('make 120'));
+  it('keeps tax that cannot be reclaimed with the expense', () =>
+    expect(accounts(plain(rules[3]!))).toEqual([
+      ['expense', '120.00', '0'],
+      ['payable', '0', '120.00'],
+    ]));
+  it('splits tax that can be reclaimed in part', () =>
+    expect(accounts(plain(rules[4]!))).toEqual([
+      ['expense', '110.00', '0'],
+      ['tax', '10.00', '0'],
+      ['payable', '0', '120.00'],
+    ]));
+  it('owes and reclaims reverse charge tax at once', () =>
+    expect(accounts(plain(rules[5]!, { tax: '0', gross: '100.00' }))).toEqual([
+      ['expense', '100.00', '0'],
+      ['tax', '20.00', '0'],
+      ['owed', '0', '20.00'],
+      ['payable', '0', '100.00'],
+    ]));
+  it('takes the tax out of prices that include it', () =>
+    expect(accounts(plain(rules[0]!, { pricesIncludeTax: true, gross: '100.00', tax: '16.67' }))).toEqual([
+      ['expense', '83.33', '0'],
+      ['tax', '16.67', '0'],
+      ['payable', '0', '100.00'],
+    ]));
+  it('is refused when lines and tax are not the total', () =>
+    expect(() => journalOf(plain(rules[0]!, { gross: '119.00' }))).toThrow('make 120'));
 });

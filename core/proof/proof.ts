@@ -1,13 +1,36 @@
 import { dec, decOrNull, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
-export interface ProofLine { kind: 'line' | 'charge'; quantity: string | null; unitPrice: string | null; priceQuantity: string; discountPercent: string | null; amount: string | null }
-export interface ProofBill { currency: string; net: string | null; tax: string | null; gross: string | null; pricesIncludeTax: boolean; lines: ProofLine[] }
+export interface ProofLine {
+  kind: 'line' | 'charge';
+  quantity: string | null;
+  unitPrice: string | null;
+  priceQuantity: string;
+  discountPercent: string | null;
+  amount: string | null;
+}
+export interface ProofBill {
+  currency: string;
+  net: string | null;
+  tax: string | null;
+  gross: string | null;
+  pricesIncludeTax: boolean;
+  lines: ProofLine[];
+}
 
 /** A change that would make the sums hold, offered to the clerk. */
-export interface Repair { sentence: string; target: 'line' | 'header' | 'add'; index: number | null; field: 'quantity' | 'unitPrice' | 'amount' | 'net' | 'tax' | 'gross'; value: string }
+export interface Repair {
+  sentence: string;
+  target: 'line' | 'header' | 'add';
+  index: number | null;
+  field: 'quantity' | 'unitPrice' | 'amount' | 'net' | 'tax' | 'gross';
+  value: string;
+}
 
 export interface Proof {
-  lines: Decimal; charges: Decimal; tax: Decimal; total: Decimal;
+  lines: Decimal;
+  charges: Decimal;
+  tax: Decimal;
+  total: Decimal;
   /** The invoice's own total, null when not given. */
   said: Decimal | null;
   /** Said less total; null when nothing is said. */
@@ -23,7 +46,9 @@ const value = (text: string | null): Decimal => decOrNull(text) ?? zero;
 
 /** Quantity × price ÷ price quantity, less discount, to the minor unit; null where quantity or price is missing. */
 export function productOf(line: ProofLine, currency: string): Decimal | null {
-  const quantity = decOrNull(line.quantity), price = decOrNull(line.unitPrice), per = decOrNull(line.priceQuantity) ?? dec(1);
+  const quantity = decOrNull(line.quantity),
+    price = decOrNull(line.unitPrice),
+    per = decOrNull(line.priceQuantity) ?? dec(1);
   if (!quantity || !price || per.isZero()) return null;
   const discount = decOrNull(line.discountPercent) ?? zero;
   return roundTo(quantity.times(price).div(per).times(dec(100).minus(discount)).div(100), currency);
@@ -35,7 +60,9 @@ export function productOf(line: ProofLine, currency: string): Decimal | null {
  */
 export function prove(bill: ProofBill): Proof {
   const of = (kind: 'line' | 'charge') => sum(bill.lines.filter((l) => l.kind === kind).map((l) => value(l.amount)));
-  const lines = of('line'), charges = of('charge'), tax = value(bill.tax);
+  const lines = of('line'),
+    charges = of('charge'),
+    tax = value(bill.tax);
   const net = lines.plus(charges);
   const total = bill.pricesIncludeTax ? net : net.plus(tax);
   const said = decOrNull(bill.gross);
@@ -51,10 +78,16 @@ export function prove(bill: ProofBill): Proof {
   return { ...proof, sentence: sentenceOf(bill, proof, netSaid, net), repairs: holds ? [] : repairsOf(bill, difference, rows, net) };
 }
 
-function sentenceOf(bill: ProofBill, p: Pick<Proof, 'difference' | 'holds' | 'said' | 'rows'>, netSaid: Decimal | null, net: Decimal): string {
+function sentenceOf(
+  bill: ProofBill,
+  p: Pick<Proof, 'difference' | 'holds' | 'said' | 'rows'>,
+  netSaid: Decimal | null,
+  net: Decimal,
+): string {
   if (bill.lines.length === 0) return 'No lines yet.';
   if (p.said === null || p.difference === null) return 'The invoice total is missing.';
-  if (!p.difference.isZero()) return `Off by ${p.difference.abs().toFixed()}: the ${p.difference.isPositive() ? 'lines make too little' : 'lines make too much'}.`;
+  if (!p.difference.isZero())
+    return `Off by ${p.difference.abs().toFixed()}: the ${p.difference.isPositive() ? 'lines make too little' : 'lines make too much'}.`;
   if (!p.holds && netSaid) return `Net says ${netSaid.toFixed()}, the lines make ${net.toFixed()}.`;
   const odd = p.rows.flatMap((ok, i) => (ok === false ? [i + 1] : []));
   return odd.length ? `Adds up. Row ${odd.join(', ')}: quantity × price is not the amount.` : 'Adds up.';
@@ -66,16 +99,45 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: (boolean |
   for (const [index, line] of bill.lines.entries()) {
     const product = productOf(line, bill.currency);
     if (rows[index] === false && product && !gap.isZero() && product.minus(value(line.amount)).eq(gap))
-      repairs.push({ sentence: `Row ${index + 1}: ${line.quantity} × ${line.unitPrice} makes ${product.toFixed()}`, target: 'line', index, field: 'amount', value: product.toFixed() });
+      repairs.push({
+        sentence: `Row ${index + 1}: ${line.quantity} × ${line.unitPrice} makes ${product.toFixed()}`,
+        target: 'line',
+        index,
+        field: 'amount',
+        value: product.toFixed(),
+      });
     if (line.amount === null && gap.isPositive() && !gap.isZero() && bill.lines.filter((l) => l.amount === null).length === 1)
       repairs.push({ sentence: `Row ${index + 1} is ${gap.toFixed()}`, target: 'line', index, field: 'amount', value: gap.toFixed() });
   }
-  const netSaid = decOrNull(bill.net), said = decOrNull(bill.gross);
-  if (said && netSaid && !bill.pricesIncludeTax && netSaid.eq(net) && said.minus(netSaid).gte(0)) repairs.push({ sentence: `Tax is ${said.minus(netSaid).toFixed()}`, target: 'header', index: null, field: 'tax', value: said.minus(netSaid).toFixed() });
-  if (!bill.pricesIncludeTax && said && !gap.isZero() && said.minus(value(bill.tax)).eq(netSaid ?? zero) && gap.isPositive() && bill.lines.length > 0)
+  const netSaid = decOrNull(bill.net),
+    said = decOrNull(bill.gross);
+  if (said && netSaid && !bill.pricesIncludeTax && netSaid.eq(net) && said.minus(netSaid).gte(0))
+    repairs.push({
+      sentence: `Tax is ${said.minus(netSaid).toFixed()}`,
+      target: 'header',
+      index: null,
+      field: 'tax',
+      value: said.minus(netSaid).toFixed(),
+    });
+  if (
+    !bill.pricesIncludeTax &&
+    said &&
+    !gap.isZero() &&
+    said.minus(value(bill.tax)).eq(netSaid ?? zero) &&
+    gap.isPositive() &&
+    bill.lines.length > 0
+  )
     repairs.push({ sentence: `Add a charge of ${gap.toFixed()}`, target: 'add', index: null, field: 'amount', value: gap.toFixed() });
-  if (!gap.isZero() && gap.abs().lte('0.05') && bill.lines.length > 0) repairs.push({ sentence: `Add a rounding difference of ${gap.toFixed()}`, target: 'add', index: null, field: 'amount', value: gap.toFixed() });
-  if (gap.isZero() && netSaid && said && !netSaid.eq(net) && !bill.pricesIncludeTax) repairs.push({ sentence: `Net is ${net.toFixed()}`, target: 'header', index: null, field: 'net', value: net.toFixed() });
+  if (!gap.isZero() && gap.abs().lte('0.05') && bill.lines.length > 0)
+    repairs.push({
+      sentence: `Add a rounding difference of ${gap.toFixed()}`,
+      target: 'add',
+      index: null,
+      field: 'amount',
+      value: gap.toFixed(),
+    });
+  if (gap.isZero() && netSaid && said && !netSaid.eq(net) && !bill.pricesIncludeTax)
+    repairs.push({ sentence: `Net is ${net.toFixed()}`, target: 'header', index: null, field: 'net', value: net.toFixed() });
   if (said === null && bill.lines.length > 0) {
     const total = bill.pricesIncludeTax ? net : net.plus(value(bill.tax));
     repairs.push({ sentence: `Total is ${total.toFixed()}`, target: 'header', index: null, field: 'gross', value: total.toFixed() });

@@ -7,9 +7,21 @@ import { hasDecimals, isCurrency, parseNumber, parsePercent } from './numbers.ts
 import type { Table } from './table/index.ts';
 
 /** An amount outside the line table and what the words beside it call it. */
-export interface NamedAmount { value: Decimal; text: string; label: string; roles: Map<TotalLabel, number>; mark: Mark; row: number; rate: string | null }
+export interface NamedAmount {
+  value: Decimal;
+  text: string;
+  label: string;
+  roles: Map<TotalLabel, number>;
+  mark: Mark;
+  row: number;
+  rate: string | null;
+}
 
-interface Printed { words: Word[]; value: string; bracketed: boolean }
+interface Printed {
+  words: Word[];
+  value: string;
+  bracketed: boolean;
+}
 
 /** Runs of words on a row that are amounts: "£ 865.17" is two words, "CHF 1 234,50" three. */
 function amountsIn(row: LabelledRow, layout: Layout): Printed[] {
@@ -20,7 +32,8 @@ function amountsIn(row: LabelledRow, layout: Layout): Printed[] {
       const words = row.words.slice(i, i + length);
       if (words.length < length || !together(words)) continue;
       const text = textOf(words).replace(/:$/, '');
-      const value = hasDecimals(text) || /[£$€¥]|JPY/.test(text) || (whole && wholeAmount(text, words, row)) ? parseNumber(text, layout.style) : null;
+      const value =
+        hasDecimals(text) || /[£$€¥]|JPY/.test(text) || (whole && wholeAmount(text, words, row)) ? parseNumber(text, layout.style) : null;
       if (value === null || /^%/.test(row.words[i + length]?.text ?? '')) continue;
       found.push({ words, value, bracketed: /^[(]/.test(text) });
       i += length - 1;
@@ -34,7 +47,14 @@ function amountsIn(row: LabelledRow, layout: Layout): Printed[] {
 function together(words: Word[]): boolean {
   return words.every((w, k) => {
     const before = words[k - 1];
-    if (!before) return words.length === 1 || isCurrency(w.text) || /^[-−(]{0,2}[£$€¥]?\d{1,3}$/.test(w.text) || /^[-−]$/.test(w.text) || isCurrency(words[1]!.text);
+    if (!before)
+      return (
+        words.length === 1 ||
+        isCurrency(w.text) ||
+        /^[-−(]{0,2}[£$€¥]?\d{1,3}$/.test(w.text) ||
+        /^[-−]$/.test(w.text) ||
+        isCurrency(words[1]!.text)
+      );
     if (w.x - (before.x + before.w) > (isCurrency(w.text) || isCurrency(before.text) ? 1.3 : 0.75) * w.size) return false;
     return isCurrency(w.text) || isCurrency(before.text) || /^[-−]$/.test(before.text) || /^\d{3}([.,]\d+)?[)-]?:?$/.test(w.text);
   });
@@ -57,7 +77,10 @@ export function namedAmounts(layout: Layout, table: Table): NamedAmount[] {
     for (const printed of amountsIn(row, layout)) {
       const named = name(row, printed, onRow, layout, table);
       // "VAT 20% (1,878.93)" above its box: what the tax is charged on.
-      if (printed.bracketed && named.rate !== null && named.roles.has('tax')) { onRow.push({ ...named, value: named.value.abs() }); continue; }
+      if (printed.bracketed && named.rate !== null && named.roles.has('tax')) {
+        onRow.push({ ...named, value: named.value.abs() });
+        continue;
+      }
       const base = onRow[onRow.length - 1];
       // "VAT 20% on 3,573.75 714.75", "VAT 5 % (51,686.43): 2,584.32": the first is what the tax is charged on, the second the tax.
       if (base && base.rate !== null && base.roles.has('tax') && isTaxOf(named.value, base)) {
@@ -70,7 +93,14 @@ export function namedAmounts(layout: Layout, table: Table): NamedAmount[] {
   return found;
 }
 
-const isTaxOf = (tax: Decimal, base: NamedAmount): boolean => base.value.abs().times(base.rate!).div(100).minus(tax.abs()).abs().lte(base.text.includes('.') ? '0.05' : '0.6');
+const isTaxOf = (tax: Decimal, base: NamedAmount): boolean =>
+  base.value
+    .abs()
+    .times(base.rate!)
+    .div(100)
+    .minus(tax.abs())
+    .abs()
+    .lte(base.text.includes('.') ? '0.05' : '0.6');
 
 function name(row: LabelledRow, { words, value }: Printed, before: NamedAmount[], layout: Layout, table: Table): NamedAmount {
   const previous = before[before.length - 1];
@@ -78,14 +108,16 @@ function name(row: LabelledRow, { words, value }: Printed, before: NamedAmount[]
   const roles = rolesOf(label);
   const column = table.columns.length ? columnRole(table, row, words) : null;
   if (column && column !== 'goods' && (roles.has('goods') || roles.has('gross') || label.length === 0)) roles.set(column, 0.8);
-  let rate = rateIn(label, layout), text = textOf(label);
+  let rate = rateIn(label, layout),
+    text = textOf(label);
   if (!label.some((w) => /\p{L}{2}/u.test(w.text)) || roles.size === 0) {
     const over = above(layout, row, words);
     if (over) {
       for (const [role, score] of rolesOf(over)) if (!roles.has(role)) roles.set(role, score * 0.9);
       rate ??= rateIn(over, layout);
       text ||= textOf(over);
-    } else if (previous && roles.size === 0) for (const [role, score] of column ? [[column, 0.8] as const] : previous.roles) roles.set(role, score * 0.6);
+    } else if (previous && roles.size === 0)
+      for (const [role, score] of column ? [[column, 0.8] as const] : previous.roles) roles.set(role, score * 0.6);
   }
   return { value: dec(value), text: value, label: text, roles, mark: { page: row.page, ...union(words) }, row: row.index, rate };
 }
@@ -131,27 +163,36 @@ function above(layout: Layout, row: LabelledRow, words: Word[]): Word[] | null {
   const box = union(words);
   const prior = layout.rows[row.index - 1];
   if (!prior || prior.page !== row.page || row.y - prior.y > row.h * 2.6) return null;
-  let best: Word[] | null = null, least = Infinity;
+  let best: Word[] | null = null,
+    least = Infinity;
   for (const all of prior.segments.flatMap((s) => cutAtLabels(s.words))) {
     const s = union(all);
     const overlap = Math.min(s.x + s.w, box.x + box.w) - Math.max(s.x, box.x);
     const own = all.filter((w) => !/^[(]?[\d.,]+\d[.,]\d{2}[)]?$/.test(w.text));
     if (overlap < Math.min(s.w, box.w) * 0.4 || (own.length < all.length && !own.some((w) => /\p{L}{2}/u.test(w.text)))) continue;
     const apart = Math.min(Math.abs(s.x - box.x), Math.abs(s.x + s.w - box.x - box.w), Math.abs(s.x + s.w / 2 - box.x - box.w / 2));
-    if (apart < least) { least = apart; best = own; }
+    if (apart < least) {
+      least = apart;
+      best = own;
+    }
   }
   return best;
 }
 
 /** Headings of boxes that stand so close that no gap parts them: each label begins one. */
 function cutAtLabels(words: Word[]): Word[][] {
-  const starts = findLabels(words, totalBook).map((l) => l.from).filter((from) => from > 0);
+  const starts = findLabels(words, totalBook)
+    .map((l) => l.from)
+    .filter((from) => from > 0);
   return [0, ...starts].map((from, k) => words.slice(from, starts[k] ?? words.length));
 }
 
 function rateIn(words: Word[], layout: Layout): string | null {
   for (let i = 0; i < words.length; i++) {
-    const rate = [1, 2, 3].map((n) => parsePercent(textOf(words.slice(i, i + n)).replace(/^[@(]\s*|^\p{L}+(?=\d)|[:;,)]+$/gu, ''), layout.style)).find((found) => found !== null) ?? null;
+    const rate =
+      [1, 2, 3]
+        .map((n) => parsePercent(textOf(words.slice(i, i + n)).replace(/^[@(]\s*|^\p{L}+(?=\d)|[:;,)]+$/gu, ''), layout.style))
+        .find((found) => found !== null) ?? null;
     if (rate !== null && dec(rate.replace('-', '')).lte(30)) return rate.replace(/\.0+$|(?<=\.\d*[1-9])0+$/, '');
   }
   return null;

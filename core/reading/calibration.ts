@@ -16,11 +16,14 @@ const cells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent'
 
 /** A reading whose confidences are the measured ones: 0.9 is right nine times in ten. */
 export function calibrate(reading: Reading): Reading {
-  const own = <R extends Read | null>(field: string, read: R): R => (read ? { ...read, confidence: calibrated(field, read.confidence) } : read);
+  const own = <R extends Read | null>(field: string, read: R): R =>
+    read ? { ...read, confidence: calibrated(field, read.confidence) } : read;
   const header = { ...reading.header };
   for (const [field, path] of Object.entries(headerPaths) as [HeaderField, string][]) header[field] = own(path, header[field]);
   return {
-    ...reading, header, kindConfidence: calibrated('kind', reading.kindConfidence),
+    ...reading,
+    header,
+    kindConfidence: calibrated('kind', reading.kindConfidence),
     lines: reading.lines.map((line) => ({ ...line, ...Object.fromEntries(cells.map((cell) => [cell, own(`lines.${cell}`, line[cell])])) })),
   };
 }

@@ -4,7 +4,14 @@ import type { FieldLabel } from './lexicon/index.ts';
 import type { LabelledRow, Layout } from './layout.ts';
 
 /** A piece of text that may be the value of a label, with how well it stands to the label. */
-export interface Candidate { text: string; words: Word[]; mark: Mark; label: Found<FieldLabel>; /** 0 to 1 */ geometry: number; row: LabelledRow }
+export interface Candidate {
+  text: string;
+  words: Word[];
+  mark: Mark;
+  label: Found<FieldLabel>;
+  /** 0 to 1 */ geometry: number;
+  row: LabelledRow;
+}
 
 const markOf = (page: number, words: Word[]): Mark => ({ page, ...union(words) });
 
@@ -49,10 +56,20 @@ export function candidatesOf(layout: Layout, row: LabelledRow, label: Found<Fiel
 
 /** A value in larger or smaller print just right of the label, on a baseline of its own. */
 function beside(layout: Layout, row: LabelledRow, label: Found<FieldLabel>, segment: Segment): Candidate[] {
-  return layout.rows.slice(Math.max(0, row.index - 1), row.index + 2).filter((r) => r !== row && r.page === row.page).flatMap((other) => other.segments
-    .filter((s) => s.x > segment.x + segment.w && s.x - (segment.x + segment.w) < 3 * segment.size && Math.abs(s.size - segment.size) > 1
-      && Math.min(s.y + s.h, segment.y + segment.h) - Math.max(s.y, segment.y) > 0.4 * Math.min(s.h, segment.h))
-    .map((s) => candidate(other, s.words, label, 0.9)));
+  return layout.rows
+    .slice(Math.max(0, row.index - 1), row.index + 2)
+    .filter((r) => r !== row && r.page === row.page)
+    .flatMap((other) =>
+      other.segments
+        .filter(
+          (s) =>
+            s.x > segment.x + segment.w &&
+            s.x - (segment.x + segment.w) < 3 * segment.size &&
+            Math.abs(s.size - segment.size) > 1 &&
+            Math.min(s.y + s.h, segment.y + segment.h) - Math.max(s.y, segment.y) > 0.4 * Math.min(s.h, segment.h),
+        )
+        .map((s) => candidate(other, s.words, label, 0.9)),
+    );
 }
 
 function below(layout: Layout, row: LabelledRow, label: Found<FieldLabel>, segment: Segment): Candidate[] {
@@ -65,7 +82,8 @@ function below(layout: Layout, row: LabelledRow, label: Found<FieldLabel>, segme
     if (lower.page !== row.page || lower.y - row.y > reach) break;
     for (const whole of lower.segments) {
       const s = segment.words[0] === label.words[0] ? cut(whole, label.box.x, next) : whole;
-      const left = Math.abs(s.x - label.box.x), right = Math.abs(s.x + s.w - (label.box.x + label.box.w));
+      const left = Math.abs(s.x - label.box.x),
+        right = Math.abs(s.x + s.w - (label.box.x + label.box.w));
       const overlap = Math.min(s.x + s.w, label.box.x + label.box.w) - Math.max(s.x, label.box.x);
       const aligned = Math.min(left, right) < segment.size * 0.8;
       if (!aligned && overlap < Math.min(s.w, label.box.w) * 0.5) continue;
@@ -84,5 +102,7 @@ function cut(segment: Segment, from: number, to: number): Segment {
   const left = segment.x < from - tolerance && starts(from) ? from - tolerance : -Infinity;
   const right = starts(to) ? to - tolerance : Infinity;
   const words = segment.words.filter((w) => w.x >= left && w.x < right);
-  return words.length === 0 || words.length === segment.words.length ? segment : { ...segment, ...union(words), words, text: textOf(words) };
+  return words.length === 0 || words.length === segment.words.length
+    ? segment
+    : { ...segment, ...union(words), words, text: textOf(words) };
 }

@@ -4,8 +4,34 @@ import { currencyCodes, currencySigns } from './numbers.ts';
 import type { Read } from './types.ts';
 
 const code = new RegExp(`(?<![A-Z])(${currencyCodes.join('|')})(?![A-Z])`);
-const spelled: [RegExp, string][] = [[/^sterling[.,]?$/i, 'GBP'], [/^dollars?[.,]?$/i, 'USD'], [/^euros?[.,]?$/i, 'EUR'], [/^yen[.,]?$/i, 'JPY'], [/^kronor[.,]?$/i, 'SEK'], [/^franken[.,]?$/i, 'CHF']];
-const ofCountry: Record<string, string> = { GB: 'GBP', SE: 'SEK', CH: 'CHF', DK: 'DKK', NO: 'NOK', PL: 'PLN', CZ: 'CZK', NL: 'EUR', DE: 'EUR', FR: 'EUR', BE: 'EUR', ES: 'EUR', IT: 'EUR', IE: 'EUR', AT: 'EUR', LU: 'EUR', FI: 'EUR', PT: 'EUR' };
+const spelled: [RegExp, string][] = [
+  [/^sterling[.,]?$/i, 'GBP'],
+  [/^dollars?[.,]?$/i, 'USD'],
+  [/^euros?[.,]?$/i, 'EUR'],
+  [/^yen[.,]?$/i, 'JPY'],
+  [/^kronor[.,]?$/i, 'SEK'],
+  [/^franken[.,]?$/i, 'CHF'],
+];
+const ofCountry: Record<string, string> = {
+  GB: 'GBP',
+  SE: 'SEK',
+  CH: 'CHF',
+  DK: 'DKK',
+  NO: 'NOK',
+  PL: 'PLN',
+  CZ: 'CZK',
+  NL: 'EUR',
+  DE: 'EUR',
+  FR: 'EUR',
+  BE: 'EUR',
+  ES: 'EUR',
+  IT: 'EUR',
+  IE: 'EUR',
+  AT: 'EUR',
+  LU: 'EUR',
+  FI: 'EUR',
+  PT: 'EUR',
+};
 
 /**
  * The currency: an ISO code, a sign beside amounts, a word; where nothing of these is printed, the supplier's country by tax number
@@ -17,20 +43,23 @@ export function readCurrency(layout: Layout, supplierIds: (Read | null)[]): Read
     const old = votes.get(value);
     votes.set(value, { score: (old?.score ?? 0) + score, mark: old?.mark ?? { page: row.page, ...union([word]) } });
   };
-  for (const row of layout.rows) for (const word of row.words) {
-    const iso = code.exec(word.text)?.[1];
-    if (iso) vote(iso, 3, row, word);
-    const sign = /[£€¥円]|\$/.exec(word.text)?.[0] ?? (/^(kr\.?|SFr|Fr\.|zł|Kč)$/.test(word.text) ? word.text : undefined);
-    if (sign) vote(currencySigns[sign]!, 1, row, word);
-    const name = spelled.find(([test]) => test.test(word.text))?.[1];
-    if (name) vote(name, 2, row, word);
-  }
+  for (const row of layout.rows)
+    for (const word of row.words) {
+      const iso = code.exec(word.text)?.[1];
+      if (iso) vote(iso, 3, row, word);
+      const sign = /[£€¥円]|\$/.exec(word.text)?.[0] ?? (/^(kr\.?|SFr|Fr\.|zł|Kč)$/.test(word.text) ? word.text : undefined);
+      if (sign) vote(currencySigns[sign]!, 1, row, word);
+      const name = spelled.find(([test]) => test.test(word.text))?.[1];
+      if (name) vote(name, 2, row, word);
+    }
   const [first, second] = [...votes].sort((a, b) => b[1].score - a[1].score);
-  if (first) return { value: first[0], mark: first[1].mark, confidence: (second?.[1].score ?? 0) * 2 > first[1].score ? 0.7 : 0.98, proof: null };
+  if (first)
+    return { value: first[0], mark: first[1].mark, confidence: (second?.[1].score ?? 0) * 2 > first[1].score ? 0.7 : 0.98, proof: null };
   for (const id of supplierIds) {
     const home = id && ofCountry[id.value.slice(0, 2)];
     if (home) return { value: home, mark: id.mark, confidence: 0.8, proof: null };
   }
-  if (/\bVAT\b/.test(layout.text) && /\b[A-Z]{1,2}\d{1,2}[A-Z]? \d[A-Z]{2}\b/.test(layout.text)) return { value: 'GBP', mark: null, confidence: 0.8, proof: null };
+  if (/\bVAT\b/.test(layout.text) && /\b[A-Z]{1,2}\d{1,2}[A-Z]? \d[A-Z]{2}\b/.test(layout.text))
+    return { value: 'GBP', mark: null, confidence: 0.8, proof: null };
   return null;
 }

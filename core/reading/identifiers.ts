@@ -11,7 +11,25 @@ export function isIban(text: string): boolean {
   return rest === 1;
 }
 
-const ibanLength: Record<string, number> = { GB: 22, NL: 18, DE: 22, FR: 27, BE: 16, ES: 24, IT: 27, SE: 24, IE: 22, AT: 20, CH: 21, LU: 20, DK: 18, NO: 15, FI: 18, PL: 28, PT: 25 };
+const ibanLength: Record<string, number> = {
+  GB: 22,
+  NL: 18,
+  DE: 22,
+  FR: 27,
+  BE: 16,
+  ES: 24,
+  IT: 27,
+  SE: 24,
+  IE: 22,
+  AT: 20,
+  CH: 21,
+  LU: 20,
+  DK: 18,
+  NO: 15,
+  FI: 18,
+  PL: 28,
+  PT: 25,
+};
 
 /** IBANs in running text, with the place where each starts and ends. Parts may be spaced. */
 export function findIbans(text: string): { iban: string; index: number; length: number }[] {
@@ -32,11 +50,30 @@ export function findIbans(text: string): { iban: string; index: number; length: 
 /** Tax number shapes by country prefix (VAT Directive formats); a number without prefix is nine digits or more. */
 const prefixed = /(?<![\p{L}\p{N}])(GB|NL|DE|FR|BE|ES|IT|SE|IE|AT|LU|DK|FI|PL|PT|XI|EL)[ .-]?((?:[A-Z0-9]{1,12}[ .]?){1,5})/gu;
 const bodies: Record<string, RegExp> = {
-  GB: /^\d{9}(\d{3})?$/, XI: /^\d{9}(\d{3})?$/, NL: /^\d{9}B\d{2}$/, DE: /^\d{9}$/, FR: /^[A-Z0-9]{2}\d{9}$/, BE: /^[01]\d{9}$/, ES: /^[A-Z0-9]\d{7}[A-Z0-9]$/,
-  IT: /^\d{11}$/, SE: /^\d{12}$/, IE: /^\d[A-Z0-9]\d{5}[A-Z]{1,2}$/, AT: /^U\d{8}$/, LU: /^\d{8}$/, DK: /^\d{8}$/, FI: /^\d{8}$/, PL: /^\d{10}$/, PT: /^\d{9}$/, EL: /^\d{9}$/,
+  GB: /^\d{9}(\d{3})?$/,
+  XI: /^\d{9}(\d{3})?$/,
+  NL: /^\d{9}B\d{2}$/,
+  DE: /^\d{9}$/,
+  FR: /^[A-Z0-9]{2}\d{9}$/,
+  BE: /^[01]\d{9}$/,
+  ES: /^[A-Z0-9]\d{7}[A-Z0-9]$/,
+  IT: /^\d{11}$/,
+  SE: /^\d{12}$/,
+  IE: /^\d[A-Z0-9]\d{5}[A-Z]{1,2}$/,
+  AT: /^U\d{8}$/,
+  LU: /^\d{8}$/,
+  DK: /^\d{8}$/,
+  FI: /^\d{8}$/,
+  PL: /^\d{10}$/,
+  PT: /^\d{9}$/,
+  EL: /^\d{9}$/,
 };
 
-export interface FoundTaxId { taxId: string; index: number; length: number }
+export interface FoundTaxId {
+  taxId: string;
+  index: number;
+  length: number;
+}
 
 /** Tax numbers with a country prefix in running text; spaces and points inside are dropped. */
 export function findTaxIds(text: string): FoundTaxId[] {
@@ -59,4 +96,5 @@ export function bareTaxId(text: string): string | null {
   return match ? squash(match[1]!) : null;
 }
 
-export const findEmails = (text: string): string[] => [...text.matchAll(/[\w.+-]{1,64}@([\w-]+(?:\.[\w-]+)+)/g)].map((m) => m[0].toLowerCase());
+export const findEmails = (text: string): string[] =>
+  [...text.matchAll(/[\w.+-]{1,64}@([\w-]+(?:\.[\w-]+)+)/g)].map((m) => m[0].toLowerCase());

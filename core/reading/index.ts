@@ -1,5 +1,14 @@
 export { readDocument, sure, unread } from './read.ts';
 export { toFormat } from './format.ts';
 export { findIbans, findTaxIds, findEmails, isIban, squash } from './identifiers.ts';
-export { headerFields, type HeaderField, type Kind, type Read, type ReadCharge, type Reading, type ReadLine, type ReadTax } from './types.ts';
+export {
+  headerFields,
+  type HeaderField,
+  type Kind,
+  type Read,
+  type ReadCharge,
+  type Reading,
+  type ReadLine,
+  type ReadTax,
+} from './types.ts';
 export { headOf } from './head.ts';

@@ -25,7 +25,11 @@ type Role = 'gross' | 'net' | 'tax' | 'goods' | 'balance' | 'deposit';
 const role = (amount: NamedAmount, name: Role): number => amount.roles.get(name) ?? 0;
 const key = (value: Decimal): string => value.toFixed();
 
-interface TaxOption { value: Decimal; from: NamedAmount[]; score: number }
+interface TaxOption {
+  value: Decimal;
+  from: NamedAmount[];
+  score: number;
+}
 
 /** Every way to read the tax: one amount, the sum of the rates' taxes, the sum of all that are called tax, a tax table, or none printed. */
 function taxOptions(amounts: NamedAmount[], rows: TaxRow[]): TaxOption[] {
@@ -35,17 +39,27 @@ function taxOptions(amounts: NamedAmount[], rows: TaxRow[]): TaxOption[] {
   if (rated.length > 1) options.push({ value: sum(rated.map((a) => a.value)), from: rated, score: 1.1 });
   const strong = taxed.filter((a) => role(a, 'tax') >= 0.5);
   if (strong.length > 1 && strong.length < 6) options.push({ value: sum(strong.map((a) => a.value)), from: strong, score: 0.6 });
-  if (rows.length > 0) options.push({ value: sum(rows.map((r) => dec(r.tax))), from: amounts.filter((a) => rows.some((r) => r.row === a.row && a.value.eq(r.tax))), score: 0.9 });
+  if (rows.length > 0)
+    options.push({
+      value: sum(rows.map((r) => dec(r.tax))),
+      from: amounts.filter((a) => rows.some((r) => r.row === a.row && a.value.eq(r.tax))),
+      score: 0.9,
+    });
   options.push({ value: zero, from: [], score: 0.25 });
   return options;
 }
 
-interface Charges { list: NamedAmount[]; named: number }
+interface Charges {
+  list: NamedAmount[];
+  named: number;
+}
 
 /** What every set of amounts beside the totals adds up to: the set that its labels call charges or discounts first. */
 function chargeSums(loose: NamedAmount[]): Map<string, Charges> {
   const called = (a: NamedAmount) => a.roles.has('charge') || a.roles.has('discount');
-  const usable = [...loose].sort((a, b) => Number(called(b)) - Number(called(a))).slice(0, 9)
+  const usable = [...loose]
+    .sort((a, b) => Number(called(b)) - Number(called(a)))
+    .slice(0, 9)
     .map((a) => (a.roles.has('discount') && a.value.isPositive() ? { ...a, value: a.value.negated() } : a));
   const sums = new Map<string, Charges>([[key(zero), { list: [], named: 0 }]]);
   for (let bits = 1; bits < 1 << usable.length; bits++) {
@@ -68,7 +82,9 @@ function rateExplains(option: TaxOption, bases: Decimal[], rows: TaxRow[], lines
   if (rate === null) return true;
   const tolerance = dec('0.011').times(Math.max(1, lines.length));
   const own = sum(lines.filter((l) => l.taxRate && dec(l.taxRate.value).eq(rate)).map((l) => dec(l.amount.value)));
-  return [...bases, ...rows.map((r) => dec(r.net)), own].some((base) => base.abs().times(rate).div(100).minus(option.value.abs()).abs().lte(tolerance));
+  return [...bases, ...rows.map((r) => dec(r.net)), own].some((base) =>
+    base.abs().times(rate).div(100).minus(option.value.abs()).abs().lte(tolerance),
+  );
 }
 
 /**
@@ -83,40 +99,79 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
   const largest = usable.reduce((m, a) => (a.value.gt(m) ? a.value : m), zero);
   const grosses = usable.filter((a) => role(a, 'gross') > 0 || a.value.eq(largest));
   const nets = usable.filter((a) => role(a, 'net') > 0 || role(a, 'goods') > 0 || a.roles.size === 0);
-  const loose = usable.filter((a) => role(a, 'gross') < 0.7 && role(a, 'net') < 0.7 && !role(a, 'tax') && !role(a, 'goods') && !a.roles.has('carried') && a.label !== '');
+  const loose = usable.filter(
+    (a) =>
+      role(a, 'gross') < 0.7 && role(a, 'net') < 0.7 && !role(a, 'tax') && !role(a, 'goods') && !a.roles.has('carried') && a.label !== '',
+  );
   const sums = lines.length > 0 ? chargeSums(loose) : new Map<string, Charges>();
   const chargesFor = (target: Decimal, but: NamedAmount[]): NamedAmount[] | null => {
     const found = sums.get(key(target.minus(lineSum)));
-    return found && !found.list.some((a) => but.some((b) => b.row === a.row && b.mark.x === a.mark.x) || a.value.eq(target)) ? found.list : null;
+    return found && !found.list.some((a) => but.some((b) => b.row === a.row && b.mark.x === a.mark.x) || a.value.eq(target))
+      ? found.list
+      : null;
   };
-  let best: Verdict | null = null, most = -Infinity;
-  for (const gross of grosses) for (const tax of taxOptions(usable, rows)) {
-    const taxed = tax.from.length > 0;
-    // With a printed tax of zero the total is the net, and is often printed once.
-    const same = taxed && tax.value.isZero() ? [gross] : [];
-    for (const net of [...nets.filter((a) => a !== gross), ...same, null]) {
-      if (net && tax.from.includes(net)) continue;
-      const own = [gross, ...tax.from, ...(net ? [net] : [])];
-      const exclusive = chargesFor(net ? net.value : gross.value.minus(tax.value), own);
-      const inclusive = taxed && !tax.value.isZero() ? chargesFor(gross.value, own) : null;
-      const charges = exclusive ?? inclusive;
-      const totalHolds = net ? net.value.plus(tax.value).eq(gross.value) : !taxed || (exclusive !== null && lines.length > 0);
-      const linesHold = lines.length > 0 && charges !== null;
-      const rateHolds = rateExplains(tax, [net?.value ?? gross.value.minus(tax.value), ...(exclusive ? [] : [gross.value.minus(tax.value)])], rows, lines);
-      // What is left to pay after a deposit is not the total; the total is printed as well.
-      const beforeDeposit = deposits.some((d) => printed.has(key(gross.value.minus(d))));
-      const score = 2 * role(gross, 'gross') + (net ? (net === gross ? 0.3 : Math.max(1.2 * role(net, 'net'), 0.7 * role(net, 'goods'), 0.1)) : 0) + tax.score
-        + (totalHolds && net ? 4 : 0) + (linesHold ? 3 : 0) - 0.4 * (charges?.length ?? 0) + (gross.value.eq(largest) ? 0.3 : 0)
-        - gross.row / 1e5 + (totalHolds && taxed ? 1 : 0) + (taxed && rateHolds ? 0.5 : 0) + (beforeDeposit ? 1.5 : 0);
-      if (score <= most) continue;
-      most = score;
-      best = {
-        gross, net, tax: taxed ? { value: tax.value, from: tax.from } : null, charges: charges ?? loose.filter((a) => a !== gross && a !== net && (a.roles.has('charge') || a.roles.has('discount'))),
-        includesTax: exclusive === null && inclusive !== null && net !== null, totalHolds, linesHold, rateHolds, proofs: { total: null, lines: null },
-      };
+  let best: Verdict | null = null,
+    most = -Infinity;
+  for (const gross of grosses)
+    for (const tax of taxOptions(usable, rows)) {
+      const taxed = tax.from.length > 0;
+      // With a printed tax of zero the total is the net, and is often printed once.
+      const same = taxed && tax.value.isZero() ? [gross] : [];
+      for (const net of [...nets.filter((a) => a !== gross), ...same, null]) {
+        if (net && tax.from.includes(net)) continue;
+        const own = [gross, ...tax.from, ...(net ? [net] : [])];
+        const exclusive = chargesFor(net ? net.value : gross.value.minus(tax.value), own);
+        const inclusive = taxed && !tax.value.isZero() ? chargesFor(gross.value, own) : null;
+        const charges = exclusive ?? inclusive;
+        const totalHolds = net ? net.value.plus(tax.value).eq(gross.value) : !taxed || (exclusive !== null && lines.length > 0);
+        const linesHold = lines.length > 0 && charges !== null;
+        const rateHolds = rateExplains(
+          tax,
+          [net?.value ?? gross.value.minus(tax.value), ...(exclusive ? [] : [gross.value.minus(tax.value)])],
+          rows,
+          lines,
+        );
+        // What is left to pay after a deposit is not the total; the total is printed as well.
+        const beforeDeposit = deposits.some((d) => printed.has(key(gross.value.minus(d))));
+        const score =
+          2 * role(gross, 'gross') +
+          (net ? (net === gross ? 0.3 : Math.max(1.2 * role(net, 'net'), 0.7 * role(net, 'goods'), 0.1)) : 0) +
+          tax.score +
+          (totalHolds && net ? 4 : 0) +
+          (linesHold ? 3 : 0) -
+          0.4 * (charges?.length ?? 0) +
+          (gross.value.eq(largest) ? 0.3 : 0) -
+          gross.row / 1e5 +
+          (totalHolds && taxed ? 1 : 0) +
+          (taxed && rateHolds ? 0.5 : 0) +
+          (beforeDeposit ? 1.5 : 0);
+        if (score <= most) continue;
+        most = score;
+        best = {
+          gross,
+          net,
+          tax: taxed ? { value: tax.value, from: tax.from } : null,
+          charges: charges ?? loose.filter((a) => a !== gross && a !== net && (a.roles.has('charge') || a.roles.has('discount'))),
+          includesTax: exclusive === null && inclusive !== null && net !== null,
+          totalHolds,
+          linesHold,
+          rateHolds,
+          proofs: { total: null, lines: null },
+        };
+      }
     }
-  }
-  if (!best) return { gross: null, net: null, tax: null, charges: [], includesTax: false, totalHolds: false, linesHold: false, rateHolds: true, proofs: { total: null, lines: null } };
+  if (!best)
+    return {
+      gross: null,
+      net: null,
+      tax: null,
+      charges: [],
+      includesTax: false,
+      totalHolds: false,
+      linesHold: false,
+      rateHolds: true,
+      proofs: { total: null, lines: null },
+    };
   return { ...best, proofs: sentences(best, lineSum, lines.length) };
 }
 
@@ -127,7 +182,11 @@ function sentences(v: Verdict, lineSum: Decimal, count: number): Verdict['proofs
   const charged = sum(v.charges.map((c) => c.value));
   const goods = `${count} ${count === 1 ? 'line' : 'lines'} ${show(lineSum)}${v.charges.length ? ` ${charged.isNegative() ? '−' : '+'} charges ${show(charged.abs())}` : ''}`;
   const target = v.includesTax || !v.net ? v.gross! : v.net;
-  const lines = !v.linesHold ? null : !v.net && v.tax ? `${goods} + tax ${show(v.tax.value)} = ${show(v.gross!.value)}` : `${goods} = ${show(target.value)}`;
+  const lines = !v.linesHold
+    ? null
+    : !v.net && v.tax
+      ? `${goods} + tax ${show(v.tax.value)} = ${show(v.gross!.value)}`
+      : `${goods} = ${show(target.value)}`;
   const total = !v.totalHolds ? null : v.net && v.tax ? `${show(v.net.value)} + ${show(v.tax.value)} = ${show(v.gross!.value)}` : lines;
   return { total, lines };
 }

@@ -2,9 +2,20 @@ import { union, type Box, type Word } from '../page/index.ts';
 import { tokensOf } from './lexicon/tokens.ts';
 import type { Phrase, PhraseBook } from './lexicon/index.ts';
 
-export interface Found<Role> { role: Role; weak: boolean; /** Index of the first and last word. */ from: number; to: number; words: Word[]; box: Box; text: string }
+export interface Found<Role> {
+  role: Role;
+  weak: boolean;
+  /** Index of the first and last word. */ from: number;
+  to: number;
+  words: Word[];
+  box: Box;
+  text: string;
+}
 
-interface Token { text: string; word: number }
+interface Token {
+  text: string;
+  word: number;
+}
 
 // Words further apart than this many text heights belong to different labels: "Date    Due date" is not "date due".
 const widest = 1.3;
@@ -28,8 +39,12 @@ export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<R
     // "Number" at the end of a compound is no label by itself: "Artikelnummer".
     const tail = tokens[at]!.text === '#' && tokens[at - 1]?.word === tokens[at]!.word;
     const phrase = tail ? undefined : book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
-    if (!phrase) { at++; continue; }
-    const from = tokens[at]!.word, to = tokens[at + phrase.tokens.length - 1]!.word;
+    if (!phrase) {
+      at++;
+      continue;
+    }
+    const from = tokens[at]!.word,
+      to = tokens[at + phrase.tokens.length - 1]!.word;
     const part = words.slice(from, to + 1);
     found.push({ role: phrase.role, weak: phrase.weak, from, to, words: part, box: union(part), text: phrase.tokens.join(' ') });
     at += phrase.tokens.length;

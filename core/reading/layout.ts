@@ -12,12 +12,20 @@ export interface LabelledRow extends Row {
 }
 
 /** A document laid out for reading: its rows over all pages, in order. */
-export interface Layout { pages: Page[]; rows: LabelledRow[]; style: NumberStyle; text: string }
+export interface Layout {
+  pages: Page[];
+  rows: LabelledRow[];
+  style: NumberStyle;
+  text: string;
+}
 
 export function layOut(pages: Page[]): Layout {
   const rows = pages.flatMap(rowsOf).map((row, index) => ({
-    ...row, index,
-    fields: findLabels(row.words, fieldBook), columns: findLabels(row.words, columnBook), totals: findLabels(row.words, totalBook),
+    ...row,
+    index,
+    fields: findLabels(row.words, fieldBook),
+    columns: findLabels(row.words, columnBook),
+    totals: findLabels(row.words, totalBook),
   }));
   for (const row of rows) row.fields = row.fields.filter((f) => !isPrefix(rows, row, f));
   return { pages, rows, style: decideStyle(pages.flatMap((p) => p.words)), text: rows.map((r) => r.text).join('\n') };
@@ -25,8 +33,21 @@ export function layOut(pages: Page[]): Layout {
 
 /** "PO" in "Order: PO 24331" is the beginning of the number, not a label of its own. */
 function isPrefix(rows: LabelledRow[], row: LabelledRow, field: Found<FieldLabel>): boolean {
-  if (field.role !== 'purchaseOrder' || field.words.length > 1 || !/^P\.?O\.?$/.test(field.words[0]!.text) || !/^\d/.test(row.words[field.to + 1]?.text ?? '')) return false;
+  if (
+    field.role !== 'purchaseOrder' ||
+    field.words.length > 1 ||
+    !/^P\.?O\.?$/.test(field.words[0]!.text) ||
+    !/^\d/.test(row.words[field.to + 1]?.text ?? '')
+  )
+    return false;
   const before = (f: Found<FieldLabel>) => f !== field && f.role === field.role;
   if (row.fields.some((f) => before(f) && f.to < field.from)) return true;
-  return rows.slice(Math.max(0, row.index - 2), row.index).some((above) => above.page === row.page && row.y - above.y < 3.4 * row.h && above.fields.some((f) => before(f) && Math.abs(f.box.x - field.box.x) < 0.8 * field.words[0]!.size));
+  return rows
+    .slice(Math.max(0, row.index - 2), row.index)
+    .some(
+      (above) =>
+        above.page === row.page &&
+        row.y - above.y < 3.4 * row.h &&
+        above.fields.some((f) => before(f) && Math.abs(f.box.x - field.box.x) < 0.8 * field.words[0]!.size),
+    );
 }

@@ -23,34 +23,59 @@ describe('layouts that no rule has seen', () => {
     const s = score(seeds(810_001, 120), read, rough);
     expect(s.silent / s.values).toBeLessThan(0.008);
   });
-  it('whoever writes the runs, the same page is read the same', () => fc.assert(fc.property(fc.nat(20_000), (seed) => {
-    const [whole, letters] = (['cell', 'letter'] as const).map((runs) => { const m = make(seed); m.look.runs = runs; return readDocument(m.sheet.pages()); });
-    for (const field of ['invoiceNumber', 'issueDate', 'grossTotal', 'netTotal', 'supplierName'] as const) expect(same(headerPaths[field], whole!.header[field]?.value ?? null, letters!.header[field]?.value ?? null)).toBe(true);
-  }), { numRuns: 40, seed: 7 }));
-  it('every value read stands on the page, under its mark', () => fc.assert(fc.property(fc.nat(20_000), (seed) => {
-    const pages = make(seed).sheet.pages(), { header } = readDocument(pages);
-    for (const field of ['invoiceNumber', 'purchaseOrder', 'supplierIban'] as const) {
-      const { value, mark } = header[field] ?? { value: '', mark: null };
-      if (!mark) continue;
-      const under = pages[mark.page - 1]!.words.filter((w) => w.x + w.w > mark.x && w.x < mark.x + mark.w && w.y + w.h > mark.y && w.y < mark.y + mark.h).map((w) => w.text).join('');
-      expect(under.replace(/\W/g, '')).toContain(value.replace(/\W/g, ''));
-    }
-  }), { numRuns: 60, seed: 11 }));
+  it('whoever writes the runs, the same page is read the same', () =>
+    fc.assert(
+      fc.property(fc.nat(20_000), (seed) => {
+        const [whole, letters] = (['cell', 'letter'] as const).map((runs) => {
+          const m = make(seed);
+          m.look.runs = runs;
+          return readDocument(m.sheet.pages());
+        });
+        for (const field of ['invoiceNumber', 'issueDate', 'grossTotal', 'netTotal', 'supplierName'] as const)
+          expect(same(headerPaths[field], whole!.header[field]?.value ?? null, letters!.header[field]?.value ?? null)).toBe(true);
+      }),
+      { numRuns: 40, seed: 7 },
+    ));
+  it('every value read stands on the page, under its mark', () =>
+    fc.assert(
+      fc.property(fc.nat(20_000), (seed) => {
+        const pages = make(seed).sheet.pages(),
+          { header } = readDocument(pages);
+        for (const field of ['invoiceNumber', 'purchaseOrder', 'supplierIban'] as const) {
+          const { value, mark } = header[field] ?? { value: '', mark: null };
+          if (!mark) continue;
+          const under = pages[mark.page - 1]!.words.filter(
+            (w) => w.x + w.w > mark.x && w.x < mark.x + mark.w && w.y + w.h > mark.y && w.y < mark.y + mark.h,
+          )
+            .map((w) => w.text)
+            .join('');
+          expect(under.replace(/\W/g, '')).toContain(value.replace(/\W/g, ''));
+        }
+      }),
+      { numRuns: 60, seed: 11 },
+    ));
 });
 
 describe('confidence', () => {
   it('rises with the rules’ own score, for every field that was measured', () => {
-    for (const [field, steps] of Object.entries(measured)) for (let i = 1; i < steps.length; i++) {
-      expect(steps[i]![0], field).toBeGreaterThan(steps[i - 1]![0]);
-      expect(steps[i]![1], field).toBeGreaterThanOrEqual(steps[i - 1]![1]);
-    }
+    for (const [field, steps] of Object.entries(measured))
+      for (let i = 1; i < steps.length; i++) {
+        expect(steps[i]![0], field).toBeGreaterThan(steps[i - 1]![0]);
+        expect(steps[i]![1], field).toBeGreaterThanOrEqual(steps[i - 1]![1]);
+      }
   });
   it('is the measured share, the highest beyond what was measured, and the raw score where nothing was', () => {
     const steps = measured['invoiceNumber']!;
-    expect([calibrated('invoiceNumber', steps[0]![0]), calibrated('invoiceNumber', 1), calibrated('nothing', 0.42)]).toEqual([steps[0]![1], steps.at(-1)![1], 0.42]);
+    expect([calibrated('invoiceNumber', steps[0]![0]), calibrated('invoiceNumber', 1), calibrated('nothing', 0.42)]).toEqual([
+      steps[0]![1],
+      steps.at(-1)![1],
+      0.42,
+    ]);
   });
   it('is right as often as it says, on documents that it was not measured on', () => {
-    const judged = [...score(seeds(820_001, 150), read).judged, ...score(seeds(830_001, 40), read, rough).judged].filter((j) => !j.path.startsWith('lines.'));
+    const judged = [...score(seeds(820_001, 150), read).judged, ...score(seeds(830_001, 40), read, rough).judged].filter(
+      (j) => !j.path.startsWith('lines.'),
+    );
     const high = judged.filter((j) => j.confidence >= 0.95);
     expect(high.filter((j) => j.right).length / high.length).toBeGreaterThan(0.98);
   });

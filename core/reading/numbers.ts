@@ -3,16 +3,33 @@ import type { Word } from '../page/index.ts';
 /** Which sign parts the decimals on this document. */
 export type DecimalSign = '.' | ',';
 
-export interface NumberStyle { decimal: DecimalSign }
+export interface NumberStyle {
+  decimal: DecimalSign;
+}
 
 /** Currency codes and signs as they stand beside amounts. */
-export const currencySigns: Record<string, string> = { '£': 'GBP', '€': 'EUR', $: 'USD', '¥': 'JPY', '円': 'JPY', kr: 'SEK', 'kr.': 'SEK', 'Fr.': 'CHF', SFr: 'CHF', zł: 'PLN', Kč: 'CZK' };
+export const currencySigns: Record<string, string> = {
+  '£': 'GBP',
+  '€': 'EUR',
+  $: 'USD',
+  '¥': 'JPY',
+  円: 'JPY',
+  kr: 'SEK',
+  'kr.': 'SEK',
+  'Fr.': 'CHF',
+  SFr: 'CHF',
+  zł: 'PLN',
+  Kč: 'CZK',
+};
 export const currencyCodes = ['GBP', 'EUR', 'USD', 'JPY', 'CHF', 'SEK', 'DKK', 'NOK', 'CAD', 'AUD', 'PLN', 'CZK'];
 const money = `(?:${[...currencyCodes, 'US\\$', '[£€$¥円]', 'kr\\.?', 'SFr\\.?', 'Fr\\.', 'zł', 'Kč'].join('|')})`;
 const currencyWord = new RegExp(`^[-−–(]?${money}[:.]?$`, 'i');
 /** True for a word that is nothing but a currency: "£", "EUR", "kr". */
 export const isCurrency = (text: string): boolean => currencyWord.test(text);
-const shape = new RegExp(`^([-−–(]?)\\s*${money}?\\s*([-−–(]?)\\s*(\\d[\\d.,'’\\u00a0 ]*|\\.\\d+)\\s*${money}?\\s*(\\)|[-−–]|CR)?\\s*$`, 'i');
+const shape = new RegExp(
+  `^([-−–(]?)\\s*${money}?\\s*([-−–(]?)\\s*(\\d[\\d.,'’\\u00a0 ]*|\\.\\d+)\\s*${money}?\\s*(\\)|[-−–]|CR)?\\s*$`,
+  'i',
+);
 
 const withPoint = { valid: /^(?:\d{1,3}(?:[,' ]\d{3})+|\d+)?(?:\.\d+)?$/, groups: /[,' ]/g };
 const withComma = { valid: /^(?:\d{1,3}(?:[.' ]\d{3})+|\d+)?(?:,\d+)?$/, groups: /[.' ]/g };
@@ -44,7 +61,8 @@ export const hasDecimals = (text: string): boolean => /[.,]\d{2,4}(?!\d)/.test(t
 
 /** Decides the decimal sign of a whole document from the numbers that leave no doubt. */
 export function decideStyle(words: Word[]): NumberStyle {
-  let comma = 0, point = 0;
+  let comma = 0,
+    point = 0;
   for (const { text } of words) {
     if (!/^[-−(£$€¥]*\d[\d.,'’]*[)%€-]?$/.test(text)) continue;
     if (/\d,\d{2}[)%€-]?$/.test(text)) comma++;

@@ -18,28 +18,80 @@ const number = (...pieces: Piece[]) => readInvoiceNumber(laid(...pieces), 'invoi
 
 describe('words of the lexicon', () => {
   it.each([
-    ['Rechnungs-Nr.', ['rechnungs', '#']], ['Rechnungsnummer', ['rechnungs', '#']], ['Fattura n.', ['fattura', '#']], ['N.º', ['#']], ['Nº', ['#']], ['Inv.No.:', ['inv', '#']], ['Btw-bedrag', ['btw', 'bedrag']], ['Échéance', ['echeance']],
-    ['Rate/kg', ['rate', 'kg']], ['VAT20%', ['vat', '20%']], ['P.IVA', ['piva']], ['***', []],
+    ['Rechnungs-Nr.', ['rechnungs', '#']],
+    ['Rechnungsnummer', ['rechnungs', '#']],
+    ['Fattura n.', ['fattura', '#']],
+    ['N.º', ['#']],
+    ['Nº', ['#']],
+    ['Inv.No.:', ['inv', '#']],
+    ['Btw-bedrag', ['btw', 'bedrag']],
+    ['Échéance', ['echeance']],
+    ['Rate/kg', ['rate', 'kg']],
+    ['VAT20%', ['vat', '20%']],
+    ['P.IVA', ['piva']],
+    ['***', []],
   ])('%s', (text, tokens) => expect(text.split(' ').flatMap(tokensOf)).toEqual(tokens));
-  it('"number" at the end of a compound is no label of its own', () => expect(findLabels(sketch([[50, 50, 'Artikelnummer 123']]).words, fieldBook)).toEqual([]));
-  it('currencies are words of their own', () => expect(['£', 'EUR', 'kr', 'CHF:', 'Euro', '12'].map(isCurrency)).toEqual([true, true, true, true, false, false]));
+  it('"number" at the end of a compound is no label of its own', () =>
+    expect(findLabels(sketch([[50, 50, 'Artikelnummer 123']]).words, fieldBook)).toEqual([]));
+  it('currencies are words of their own', () =>
+    expect(['£', 'EUR', 'kr', 'CHF:', 'Euro', '12'].map(isCurrency)).toEqual([true, true, true, true, false, false]));
 });
 
 describe('the invoice’s number', () => {
   it.each<[string, Piece[], string | null]>([
-    ['right of its label', [[50, 50, 'Invoice no.'], [140, 50, 'INV-204']], 'INV-204'],
+    [
+      'right of its label',
+      [
+        [50, 50, 'Invoice no.'],
+        [140, 50, 'INV-204'],
+      ],
+      'INV-204',
+    ],
     ['in the run of its label', [[50, 50, 'Factuurnummer: 2026-0077']], '2026-0077'],
-    ['below its label', [[50, 50, 'Invoice number', 8], [50, 62, 'GH40317']], 'GH40317'],
-    ['in a band whose values stand close', [[50, 50, 'Invoice no.'], [130, 50, 'Invoice date'], [210, 50, 'Order no.'], [50, 63, 'AB-1'], [130, 63, '17/11/2026'], [210, 63, 'PO-5']], 'AB-1'],
+    [
+      'below its label',
+      [
+        [50, 50, 'Invoice number', 8],
+        [50, 62, 'GH40317'],
+      ],
+      'GH40317',
+    ],
+    [
+      'in a band whose values stand close',
+      [
+        [50, 50, 'Invoice no.'],
+        [130, 50, 'Invoice date'],
+        [210, 50, 'Order no.'],
+        [50, 63, 'AB-1'],
+        [130, 63, '17/11/2026'],
+        [210, 63, 'PO-5'],
+      ],
+      'AB-1',
+    ],
     ['after a title', [[50, 50, 'Invoice 2026/38', 16]], '2026/38'],
-    ['not a customer’s number', [[50, 50, 'Customer no.'], [140, 50, '46175']], null],
-    ['not an amount or a date', [[50, 50, 'Invoice no.'], [140, 50, '12.50']], null],
+    [
+      'not a customer’s number',
+      [
+        [50, 50, 'Customer no.'],
+        [140, 50, '46175'],
+      ],
+      null,
+    ],
+    [
+      'not an amount or a date',
+      [
+        [50, 50, 'Invoice no.'],
+        [140, 50, '12.50'],
+      ],
+      null,
+    ],
   ])('stands %s', (_, pieces, value) => expect(number(...pieces)).toBe(value));
   it('an ambiguous label counts less than a clear one, and a stray "No." is not trusted', () => {
     expect(number([50, 50, 'Number'], [140, 50, '7788'], [50, 64, 'Invoice no.'], [140, 64, 'INV-9'])).toBe('INV-9');
     expect(readInvoiceNumber(laid([300, 400, 'No. 36807']), 'invoice')!.confidence).toBeLessThan(0.5);
   });
-  it('tells whose page it is only where a label says so', () => expect([documentNumber(laid([50, 50, 'Invoice no. X-1'])), documentNumber(laid([50, 50, 'Number X-1']))]).toEqual(['X-1', null]));
+  it('tells whose page it is only where a label says so', () =>
+    expect([documentNumber(laid([50, 50, 'Invoice no. X-1'])), documentNumber(laid([50, 50, 'Number X-1']))]).toEqual(['X-1', null]));
 });
 
 describe('orders, dates and terms', () => {
@@ -48,14 +100,32 @@ describe('orders, dates and terms', () => {
     expect(readPurchaseOrder(laid([50, 50, 'PO 24331']))?.value).toBe('24331');
   });
   it.each<[string, Piece[], string]>([
-    ['a day above twelve decides', [[50, 50, 'Date 17/11/2026'], [50, 64, 'Due 12/11/2026']], 'day-first'],
+    [
+      'a day above twelve decides',
+      [
+        [50, 50, 'Date 17/11/2026'],
+        [50, 64, 'Due 12/11/2026'],
+      ],
+      'day-first',
+    ],
     ['a month above twelve decides', [[50, 50, 'Date 11/17/2026']], 'month-first'],
-    ['an American address decides', [[50, 50, 'Larkspur, OH 00417'], [50, 64, 'Date 11/12/2026']], 'month-first'],
+    [
+      'an American address decides',
+      [
+        [50, 50, 'Larkspur, OH 00417'],
+        [50, 64, 'Date 11/12/2026'],
+      ],
+      'month-first',
+    ],
     ['else the day stands first', [[50, 50, 'Date 11/12/2026']], 'day-first'],
   ])('%s', (_, pieces, order) => expect(dateOrderOf(laid(...pieces))).toBe(order));
-  it('delivery and order dates are not the invoice’s', () => expect(readDate(laid([50, 50, 'Delivery date 01/11/2026'], [50, 64, 'Invoice date 03/11/2026']), ['issueDate'], 'day-first')?.value).toBe('2026-11-03'));
+  it('delivery and order dates are not the invoice’s', () =>
+    expect(
+      readDate(laid([50, 50, 'Delivery date 01/11/2026'], [50, 64, 'Invoice date 03/11/2026']), ['issueDate'], 'day-first')?.value,
+    ).toBe('2026-11-03'));
   it('a due date follows from terms, with the sum said', () => {
-    const layout = laid([50, 50, 'Terms: 30 days net']), terms = readTerms(layout, () => false);
+    const layout = laid([50, 50, 'Terms: 30 days net']),
+      terms = readTerms(layout, () => false);
     const due = readDueDate(layout, 'day-first', { value: '2026-11-03', mark: null, confidence: 0.99, proof: null }, terms, 'invoice');
     expect([terms?.value, due?.value, due?.proof]).toEqual(['30 days net', '2026-12-03', '30 days net from 2026-11-03']);
   });
@@ -63,60 +133,206 @@ describe('orders, dates and terms', () => {
 });
 
 describe('kind', () => {
-  it.each([['INVOICE', 'invoice'], ['CREDIT NOTE', 'credit-note'], ['Gutschrift', 'credit-note'], ['STATEMENT OF ACCOUNT', 'other'], ['Lieferschein', 'other'], ['Nota di credito', 'credit-note'], ['Offerte', 'other']])('%s is %s', (title, kind) => expect(kindOf(laid([50, 50, title, 18], [50, 90, 'Some text below it in plain size'])).kind).toBe(kind));
+  it.each([
+    ['INVOICE', 'invoice'],
+    ['CREDIT NOTE', 'credit-note'],
+    ['Gutschrift', 'credit-note'],
+    ['STATEMENT OF ACCOUNT', 'other'],
+    ['Lieferschein', 'other'],
+    ['Nota di credito', 'credit-note'],
+    ['Offerte', 'other'],
+  ])('%s is %s', (title, kind) => expect(kindOf(laid([50, 50, title, 18], [50, 90, 'Some text below it in plain size'])).kind).toBe(kind));
   it('a page that says nothing is told so', () => expect(kindOf(laid([50, 50, 'Just words']))).toMatchObject({ untold: true }));
 });
 
 describe('who sends it', () => {
   it('finds the firm by its legal form and size, the buyer under its label', () => {
-    const p = readParties(laid([50, 60, 'Thistledew Timber HB', 18], [50, 75, 'Storgatan 11'], [50, 120, 'Fakturaadress'], [50, 134, 'Marrowby Botanic Gardens'], [50, 146, 'The Walled Garden'], [300, 60, 'FAKTURA', 18]));
+    const p = readParties(
+      laid(
+        [50, 60, 'Thistledew Timber HB', 18],
+        [50, 75, 'Storgatan 11'],
+        [50, 120, 'Fakturaadress'],
+        [50, 134, 'Marrowby Botanic Gardens'],
+        [50, 146, 'The Walled Garden'],
+        [300, 60, 'FAKTURA', 18],
+      ),
+    );
     expect([p.supplierName?.value, p.buyerName?.value]).toEqual(['Thistledew Timber HB', 'Marrowby Botanic Gardens']);
   });
   it('an IBAN is no tax number, a customer’s tax number is not the supplier’s', () => {
-    expect(readParties(laid([50, 800, 'IBAN DE36 3856 2618 4904 9302 87 | BIC ZZTHDE2X | USt-IdNr. DE123456789'])).supplierTaxId?.value).toBe('DE123456789');
-    expect(readParties(laid([50, 700, 'Your VAT number GB111222333'], [50, 800, 'VAT reg. no. GB123456789'])).supplierTaxId?.value).toBe('GB123456789');
+    expect(
+      readParties(laid([50, 800, 'IBAN DE36 3856 2618 4904 9302 87 | BIC ZZTHDE2X | USt-IdNr. DE123456789'])).supplierTaxId?.value,
+    ).toBe('DE123456789');
+    expect(readParties(laid([50, 700, 'Your VAT number GB111222333'], [50, 800, 'VAT reg. no. GB123456789'])).supplierTaxId?.value).toBe(
+      'GB123456789',
+    );
   });
 });
 
 describe('currency', () => {
   const currency = (...pieces: Piece[]) => readCurrency(laid(...pieces), [])?.value ?? null;
-  it.each<[string, Piece[], string | null]>([['a sign', [[50, 50, 'Total £12.00']], 'GBP'], ['a code', [[50, 50, 'Total EUR 12,00']], 'EUR'], ['crowns', [[50, 50, 'Att betala 1 234,50 kr']], 'SEK'], ['nothing', [[50, 50, 'Total 12.00']], null]])('%s', (_, pieces, code) => expect(currency(...pieces)).toBe(code));
-  it('without any, the supplier’s country is only a guess', () => expect(readCurrency(laid([50, 50, 'Total 12.00']), [{ value: 'SE556677889901', mark: null, confidence: 1, proof: null }])).toMatchObject({ value: 'SEK', confidence: 0.8 }));
+  it.each<[string, Piece[], string | null]>([
+    ['a sign', [[50, 50, 'Total £12.00']], 'GBP'],
+    ['a code', [[50, 50, 'Total EUR 12,00']], 'EUR'],
+    ['crowns', [[50, 50, 'Att betala 1 234,50 kr']], 'SEK'],
+    ['nothing', [[50, 50, 'Total 12.00']], null],
+  ])('%s', (_, pieces, code) => expect(currency(...pieces)).toBe(code));
+  it('without any, the supplier’s country is only a guess', () =>
+    expect(
+      readCurrency(laid([50, 50, 'Total 12.00']), [{ value: 'SE556677889901', mark: null, confidence: 1, proof: null }]),
+    ).toMatchObject({ value: 'SEK', confidence: 0.8 }));
 });
 
 describe('amounts beside the table', () => {
-  const amounts = (...pieces: Piece[]) => { const l = laid(...pieces); return namedAmounts(l, readTable(l, 'GBP', new Map())).map((a) => [a.text, [...a.roles.keys()].join('+'), a.rate]); };
+  const amounts = (...pieces: Piece[]) => {
+    const l = laid(...pieces);
+    return namedAmounts(l, readTable(l, 'GBP', new Map())).map((a) => [a.text, [...a.roles.keys()].join('+'), a.rate]);
+  };
   it('are named by what stands before or above them', () => {
-    expect(amounts([50, 50, 'Net total'], [200, 50, '100.00'], [50, 64, 'VAT 20%'], [200, 64, '20.00'])).toEqual([['100.00', 'net', null], ['20.00', 'tax', '20']]);
-    expect(amounts([50, 50, 'Total net'], [150, 50, 'VAT 20%'], [250, 50, 'Amount due'], [50, 63, '100.00'], [150, 63, '20.00'], [250, 63, '120.00'])).toEqual([['100.00', 'net', null], ['20.00', 'tax', '20'], ['120.00', 'gross', null]]);
+    expect(amounts([50, 50, 'Net total'], [200, 50, '100.00'], [50, 64, 'VAT 20%'], [200, 64, '20.00'])).toEqual([
+      ['100.00', 'net', null],
+      ['20.00', 'tax', '20'],
+    ]);
+    expect(
+      amounts(
+        [50, 50, 'Total net'],
+        [150, 50, 'VAT 20%'],
+        [250, 50, 'Amount due'],
+        [50, 63, '100.00'],
+        [150, 63, '20.00'],
+        [250, 63, '120.00'],
+      ),
+    ).toEqual([
+      ['100.00', 'net', null],
+      ['20.00', 'tax', '20'],
+      ['120.00', 'gross', null],
+    ]);
   });
-  it('what a tax is charged on is no tax', () => expect(amounts([50, 50, 'VAT 5 % (51,686.43):'], [300, 50, '2,584.32'])).toEqual([['-51686.43', '', '5'], ['2584.32', 'tax', '5']]));
-  it('thousands parted by spaces and a currency behind are one amount', () => expect(amounts([50, 50, 'Att betala'], [200, 50, '1 114 823,46 kr'])).toEqual([['1114823.46', 'gross', null]]));
+  it('what a tax is charged on is no tax', () =>
+    expect(amounts([50, 50, 'VAT 5 % (51,686.43):'], [300, 50, '2,584.32'])).toEqual([
+      ['-51686.43', '', '5'],
+      ['2584.32', 'tax', '5'],
+    ]));
+  it('thousands parted by spaces and a currency behind are one amount', () =>
+    expect(amounts([50, 50, 'Att betala'], [200, 50, '1 114 823,46 kr'])).toEqual([['1114823.46', 'gross', null]]));
 });
 
-const heading: Piece[] = [[50, 100, 'Description'], [250, 100, 'Qty'], [320, 100, 'Price'], [420, 100, 'Amount']];
-const lineTable: Piece[] = [...heading, [50, 116, 'Oak stake'], [255, 116, '2'], [318, 116, '21.40'], [425, 116, '42.80'], [50, 132, 'Hand fork'], [255, 132, '3'], [318, 132, '10.00'], [425, 132, '30.00']];
-const linesOf = (...pieces: Piece[]) => { const l = laid(...pieces); return readTable(l, 'GBP', legendOf(l)).lines.map((x) => [x.description?.value ?? null, x.quantity?.value ?? null, x.unitPrice?.value ?? null, x.amount.value]); };
+const heading: Piece[] = [
+  [50, 100, 'Description'],
+  [250, 100, 'Qty'],
+  [320, 100, 'Price'],
+  [420, 100, 'Amount'],
+];
+const lineTable: Piece[] = [
+  ...heading,
+  [50, 116, 'Oak stake'],
+  [255, 116, '2'],
+  [318, 116, '21.40'],
+  [425, 116, '42.80'],
+  [50, 132, 'Hand fork'],
+  [255, 132, '3'],
+  [318, 132, '10.00'],
+  [425, 132, '30.00'],
+];
+const linesOf = (...pieces: Piece[]) => {
+  const l = laid(...pieces);
+  return readTable(l, 'GBP', legendOf(l)).lines.map((x) => [
+    x.description?.value ?? null,
+    x.quantity?.value ?? null,
+    x.unitPrice?.value ?? null,
+    x.amount.value,
+  ]);
+};
 
 describe('the line table', () => {
-  const two = [['Oak stake', '2', '21.40', '42.80'], ['Hand fork', '3', '10.00', '30.00']];
+  const two = [
+    ['Oak stake', '2', '21.40', '42.80'],
+    ['Hand fork', '3', '10.00', '30.00'],
+  ];
   it('is cut under its heading, and every product says its sum', () => {
     expect(linesOf(...lineTable)).toEqual(two);
-    expect(readTable(laid(...lineTable), 'GBP', new Map()).lines.map((x) => x.amount.proof)).toEqual(['2 × 21.40 = 42.80', '3 × 10.00 = 30.00']);
+    expect(readTable(laid(...lineTable), 'GBP', new Map()).lines.map((x) => x.amount.proof)).toEqual([
+      '2 × 21.40 = 42.80',
+      '3 × 10.00 = 30.00',
+    ]);
   });
   it('needs no heading where figures multiply', () => expect(linesOf(...lineTable.filter((p) => p[1] > 100))).toEqual(two));
-  it('needs no prices where the amounts add up to a printed total', () => expect(linesOf([50, 116, 'Oak stake'], [255, 116, '2'], [425, 116, '42.80'], [50, 132, 'Hand fork'], [255, 132, '3'], [425, 132, '30.00'], [320, 160, 'Total'], [425, 160, '72.80'])).toEqual([['Oak stake', '2', null, '42.80'], ['Hand fork', '3', null, '30.00']]));
-  it('subtotals, totals and what is carried forward are no lines', () => expect(linesOf(...lineTable, [50, 148, 'Carried forward'], [425, 148, '72.80'], [320, 170, 'Net total'], [425, 170, '72.80'])).toEqual(two));
-  it('a running sum is no line, whatever it is called', () => expect(linesOf(...lineTable, [50, 148, 'Transport'], [425, 148, '72.80'], [50, 164, 'Clay pot'], [255, 164, '5'], [318, 164, '1.00'], [425, 164, '5.00'])).toEqual([...two, ['Clay pot', '5', '1.00', '5.00']]));
+  it('needs no prices where the amounts add up to a printed total', () =>
+    expect(
+      linesOf(
+        [50, 116, 'Oak stake'],
+        [255, 116, '2'],
+        [425, 116, '42.80'],
+        [50, 132, 'Hand fork'],
+        [255, 132, '3'],
+        [425, 132, '30.00'],
+        [320, 160, 'Total'],
+        [425, 160, '72.80'],
+      ),
+    ).toEqual([
+      ['Oak stake', '2', null, '42.80'],
+      ['Hand fork', '3', null, '30.00'],
+    ]));
+  it('subtotals, totals and what is carried forward are no lines', () =>
+    expect(linesOf(...lineTable, [50, 148, 'Carried forward'], [425, 148, '72.80'], [320, 170, 'Net total'], [425, 170, '72.80'])).toEqual(
+      two,
+    ));
+  it('a running sum is no line, whatever it is called', () =>
+    expect(
+      linesOf(
+        ...lineTable,
+        [50, 148, 'Transport'],
+        [425, 148, '72.80'],
+        [50, 164, 'Clay pot'],
+        [255, 164, '5'],
+        [318, 164, '1.00'],
+        [425, 164, '5.00'],
+      ),
+    ).toEqual([...two, ['Clay pot', '5', '1.00', '5.00']]));
   it('item numbers stand inside the text', () => {
-    const l = laid([50, 100, 'Item'], [250, 100, 'Qty'], [320, 100, 'Price'], [420, 100, 'Value'], [50, 116, 'Item number: OS-1 Description: Oak stake'], [255, 130, '2'], [318, 130, '21.40'], [425, 130, '42.80'], [50, 150, 'Item number: HF-2 Description: Hand fork'], [255, 164, '3'], [318, 164, '10.00'], [425, 164, '30.00']);
-    expect(readTable(l, 'GBP', new Map()).lines.map((x) => [x.code?.value, x.description?.value])).toEqual([['OS-1', 'Oak stake'], ['HF-2', 'Hand fork']]);
+    const l = laid(
+      [50, 100, 'Item'],
+      [250, 100, 'Qty'],
+      [320, 100, 'Price'],
+      [420, 100, 'Value'],
+      [50, 116, 'Item number: OS-1 Description: Oak stake'],
+      [255, 130, '2'],
+      [318, 130, '21.40'],
+      [425, 130, '42.80'],
+      [50, 150, 'Item number: HF-2 Description: Hand fork'],
+      [255, 164, '3'],
+      [318, 164, '10.00'],
+      [425, 164, '30.00'],
+    );
+    expect(readTable(l, 'GBP', new Map()).lines.map((x) => [x.code?.value, x.description?.value])).toEqual([
+      ['OS-1', 'Oak stake'],
+      ['HF-2', 'Hand fork'],
+    ]);
   });
-  it('of two factors without headings the one with decimals is the price', () => expect(linesOf([50, 116, 'Oak stake'], [250, 116, '21.40'], [330, 116, '2'], [425, 116, '42.80'], [50, 132, 'Hand fork'], [250, 132, '10.00'], [330, 132, '3'], [425, 132, '30.00'])).toEqual(two));
+  it('of two factors without headings the one with decimals is the price', () =>
+    expect(
+      linesOf(
+        [50, 116, 'Oak stake'],
+        [250, 116, '21.40'],
+        [330, 116, '2'],
+        [425, 116, '42.80'],
+        [50, 132, 'Hand fork'],
+        [250, 132, '10.00'],
+        [330, 132, '3'],
+        [425, 132, '30.00'],
+      ),
+    ).toEqual(two));
   it('counts lines that stand outside the table it chose', () => expect(readTable(laid(...lineTable), 'GBP', new Map()).missed).toBe(0));
 });
 
 describe('tax tables and legends', () => {
-  it('a row whose rate makes its tax', () => { const l = laid(...lineTable, [50, 200, 'A'], [80, 200, '20.00'], [140, 200, '211.60'], [220, 200, '42.32']); expect(taxRows(l, readTable(l, 'GBP', new Map()))).toMatchObject([{ rate: '20', net: '211.6', tax: '42.32' }]); });
-  it('codes that the page explains', () => expect([...legendOf(laid([50, 50, 'A = 20%'], [50, 64, 'B = 5%']))]).toEqual([['A', '20'], ['B', '5']]));
+  it('a row whose rate makes its tax', () => {
+    const l = laid(...lineTable, [50, 200, 'A'], [80, 200, '20.00'], [140, 200, '211.60'], [220, 200, '42.32']);
+    expect(taxRows(l, readTable(l, 'GBP', new Map()))).toMatchObject([{ rate: '20', net: '211.6', tax: '42.32' }]);
+  });
+  it('codes that the page explains', () =>
+    expect([...legendOf(laid([50, 50, 'A = 20%'], [50, 64, 'B = 5%']))]).toEqual([
+      ['A', '20'],
+      ['B', '5'],
+    ]));
 });

@@ -26,7 +26,8 @@ export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } =
   const layout = layOut(pages);
   const told = kindOf(layout);
   // Without a title of any kind, lines and totals that hold make an invoice, which a person should look at.
-  const kind = told.untold && looksCharged(layout) ? 'invoice' : told.kind, kindSure = told.confidence;
+  const kind = told.untold && looksCharged(layout) ? 'invoice' : told.kind,
+    kindSure = told.confidence;
   const parties = readParties(layout);
   const currency = readCurrency(layout, [parties.supplierIban, parties.supplierTaxId]);
   const order = dateOrderOf(layout);
@@ -40,53 +41,109 @@ export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } =
   const credit = kind === 'credit-note' && verdict.gross?.value.isNegative() === true;
   const totals = totalsOf(verdict, credit);
   const header: Record<HeaderField, Read | null> = {
-    supplierName: parties.supplierName, supplierTaxId: parties.supplierTaxId, supplierIban: parties.supplierIban, buyerName: parties.buyerName,
-    invoiceNumber, issueDate, dueDate, paymentTerms, currency, purchaseOrder: readPurchaseOrder(layout), ...totals,
+    supplierName: parties.supplierName,
+    supplierTaxId: parties.supplierTaxId,
+    supplierIban: parties.supplierIban,
+    buyerName: parties.buyerName,
+    invoiceNumber,
+    issueDate,
+    dueDate,
+    paymentTerms,
+    currency,
+    purchaseOrder: readPurchaseOrder(layout),
+    ...totals,
   };
-  const lines = credit ? table.lines.map((l) => ({ ...l, amount: flip(l.amount), quantity: l.quantity?.value.startsWith('-') ? flip(l.quantity) : l.quantity, unitPrice: l.unitPrice?.value.startsWith('-') ? flip(l.unitPrice) : l.unitPrice })) : table.lines;
+  const lines = credit
+    ? table.lines.map((l) => ({
+        ...l,
+        amount: flip(l.amount),
+        quantity: l.quantity?.value.startsWith('-') ? flip(l.quantity) : l.quantity,
+        unitPrice: l.unitPrice?.value.startsWith('-') ? flip(l.unitPrice) : l.unitPrice,
+      }))
+    : table.lines;
   const scored: Reading = {
-    pages: pages.map((p) => p.number), kind, kindConfidence: kindSure, header, supplierEmails: parties.supplierEmails,
-    pricesIncludeTax: verdict.includesTax, lines: proven(lines, verdict),
+    pages: pages.map((p) => p.number),
+    kind,
+    kindConfidence: kindSure,
+    header,
+    supplierEmails: parties.supplierEmails,
+    pricesIncludeTax: verdict.includesTax,
+    lines: proven(lines, verdict),
     charges: verdict.charges.map((c) => chargeOf(c, credit, verdict.proofs.lines)),
-    taxBreakdown: rows.map(({ rate, net, tax }) => ({ rate, net, tax })), flags: [],
+    taxBreakdown: rows.map(({ rate, net, tax }) => ({ rate, net, tax })),
+    flags: [],
   };
   const reading = raw ? scored : calibrate(scored);
-  return { ...reading, flags: kind === 'other' ? (reading.kindConfidence < sure ? ['kind'] : []) : flagsOf(reading, verdict, table.missed) };
+  return {
+    ...reading,
+    flags: kind === 'other' ? (reading.kindConfidence < sure ? ['kind'] : []) : flagsOf(reading, verdict, table.missed),
+  };
 }
 
 /** Pages whose content nothing could read: everything is left to a person. */
 export function unread(pages: Page[]): Reading {
   const header = Object.fromEntries(headerFields.map((field) => [field, null])) as Record<HeaderField, Read | null>;
-  return { pages: pages.map((p) => p.number), kind: 'invoice', kindConfidence: 0, header, supplierEmails: [], pricesIncludeTax: false, lines: [], charges: [], taxBreakdown: [], flags: ['kind', 'supplier.name', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal', 'lines'] };
+  return {
+    pages: pages.map((p) => p.number),
+    kind: 'invoice',
+    kindConfidence: 0,
+    header,
+    supplierEmails: [],
+    pricesIncludeTax: false,
+    lines: [],
+    charges: [],
+    taxBreakdown: [],
+    flags: ['kind', 'supplier.name', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal', 'lines'],
+  };
 }
 
 /** Whether a page without a title charges for something: a heading of a line table, or a total to pay. */
-const looksCharged = (layout: Layout): boolean => headingsOf(layout).length > 0 || layout.rows.some((row) => row.totals.some((t) => t.role === 'gross' || t.role === 'net') && /\d[.,]\d{2}/.test(row.text));
+const looksCharged = (layout: Layout): boolean =>
+  headingsOf(layout).length > 0 ||
+  layout.rows.some((row) => row.totals.some((t) => t.role === 'gross' || t.role === 'net') && /\d[.,]\d{2}/.test(row.text));
 
-const flip = (read: Read): Read => ({ ...read, value: dec(read.value).negated().toFixed(read.value.split('.')[1]?.length ?? 0) });
+const flip = (read: Read): Read => ({
+  ...read,
+  value: dec(read.value)
+    .negated()
+    .toFixed(read.value.split('.')[1]?.length ?? 0),
+});
 
 function totalsOf(s: Verdict, credit: boolean): Pick<Record<HeaderField, Read | null>, 'netTotal' | 'taxTotal' | 'grossTotal'> {
-  const places = s.gross ? s.gross.text.split('.')[1]?.length ?? 0 : 2;
+  const places = s.gross ? (s.gross.text.split('.')[1]?.length ?? 0) : 2;
   const proof = s.proofs.total ?? s.proofs.lines;
-  const confidence = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross') => (proof ? 0.99 : Math.min(0.6, 0.3 + 0.3 * (amount?.roles.get(role) ?? 0)));
+  const confidence = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross') =>
+    proof ? 0.99 : Math.min(0.6, 0.3 + 0.3 * (amount?.roles.get(role) ?? 0));
   const value = (amount: NamedAmount) => (credit ? amount.value.negated() : amount.value).toFixed(amount.text.split('.')[1]?.length ?? 0);
-  const read = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross'): Read | null => amount && { value: value(amount), mark: amount.mark, confidence: confidence(amount, role), proof };
+  const read = (amount: NamedAmount | null, role: 'net' | 'tax' | 'gross'): Read | null =>
+    amount && { value: value(amount), mark: amount.mark, confidence: confidence(amount, role), proof };
   return {
     netTotal: read(s.net, 'net'),
-    taxTotal: s.tax && { value: (credit ? s.tax.value.negated().plus(0) : s.tax.value).toFixed(places), mark: s.tax.from[0]?.mark ?? null, confidence: confidence(s.tax.from[0] ?? null, 'tax'), proof },
+    taxTotal: s.tax && {
+      value: (credit ? s.tax.value.negated().plus(0) : s.tax.value).toFixed(places),
+      mark: s.tax.from[0]?.mark ?? null,
+      confidence: confidence(s.tax.from[0] ?? null, 'tax'),
+      proof,
+    },
     grossTotal: read(s.gross, 'gross'),
   };
 }
 
 function chargeOf(amount: NamedAmount, credit: boolean, proof: string | null): ReadCharge {
   const value = (credit ? amount.value.negated() : amount.value).toFixed(amount.text.split('.')[1]?.length ?? 0);
-  return { label: amount.label.replace(/[:\s£$€]+$/, ''), amount: { value, mark: amount.mark, confidence: proof ? 0.97 : 0.6, proof: proof } };
+  return {
+    label: amount.label.replace(/[:\s£$€]+$/, ''),
+    amount: { value, mark: amount.mark, confidence: proof ? 0.97 : 0.6, proof: proof },
+  };
 }
 
 /** Lines that are part of a sum that holds are proven by it. */
 function proven(lines: ReadLine[], s: Verdict): ReadLine[] {
   if (!s.linesHold) return lines;
-  return lines.map((l) => ({ ...l, amount: { ...l.amount, confidence: Math.max(l.amount.confidence, 0.985), proof: l.amount.proof ?? s.proofs.lines } }));
+  return lines.map((l) => ({
+    ...l,
+    amount: { ...l.amount, confidence: Math.max(l.amount.confidence, 0.985), proof: l.amount.proof ?? s.proofs.lines },
+  }));
 }
 
 /** The paths a person should look at: what is unsure, what is missing and needed, and what stands in a sum that does not hold. */
@@ -97,7 +154,8 @@ function flagsOf(r: Reading, s: Verdict, missed: number): string[] {
     const read = r.header[field];
     if (read && read.confidence < sure && field !== 'paymentTerms') flags.push(headerPaths[field]);
   }
-  for (const needed of ['supplierName', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal'] as const) if (!r.header[needed]) flags.push(headerPaths[needed]);
+  for (const needed of ['supplierName', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal'] as const)
+    if (!r.header[needed]) flags.push(headerPaths[needed]);
   if (r.lines.length === 0 || missed > Math.max(1, r.lines.length * 0.3)) flags.push('lines');
   if (!s.totalHolds) flags.push('netTotal', 'taxTotal', 'grossTotal');
   else if (!s.rateHolds) flags.push('taxTotal', 'grossTotal');

@@ -6,19 +6,47 @@ import { bareTaxId, findIbans, findTaxIds, isIban } from './identifiers.ts';
 import { decideStyle, parseNumber, parsePercent } from './numbers.ts';
 import { readDocument } from './index.ts';
 
-const point = { decimal: '.' as const }, comma = { decimal: ',' as const };
+const point = { decimal: '.' as const },
+  comma = { decimal: ',' as const };
 
 describe('numbers', () => {
-  it.each([['1,234.50', '1234.50'], ['£1,234.50', '1234.50'], ['£ 865.17', '865.17'], ['-256.89', '-256.89'], ['(12.00)', '-12.00'], ['12.00-', '-12.00'], ["1'234.50", '1234.50'], ['1 234.50', '1234.50'], ['24', '24']])('%s is %s with a decimal point', (text, value) => expect(parseNumber(text, point)).toBe(value));
-  it.each([['1.234,50', '1234.50'], ['1 234,50', '1234.50'], ['€ 1.358,95', '1358.95'], ['1.500', '1500']])('%s is %s with a decimal comma', (text, value) => expect(parseNumber(text, comma)).toBe(value));
-  it.each(['12,34.5', 'PO-4471', '1,23,456', '12.5%', '', '1.2.3'])('%s is no number', (text) => expect(parseNumber(text, point)).toBeNull());
-  it('reads back every amount it prints, in every national style', () => fc.assert(fc.property(fc.nat(99_999_999), fc.constantFrom([',', '.'], ['.', ','], [' ', ','], ["'", '.']), (n, [thousands, decimal]) => {
-    const [whole = '', fraction] = (n / 100).toFixed(2).split('.');
-    const printed = `${whole.replace(/\B(?=(\d{3})+$)/g, thousands!)}${decimal}${fraction}`;
-    expect(parseNumber(printed, { decimal: decimal as '.' })).toBe((n / 100).toFixed(2));
-  })));
-  it('decides the decimal sign of a document by what leaves no doubt', () => expect(decideStyle(['1.500', '14,50', '217,50'].map((text) => ({ text }) as Word)).decimal).toBe(','));
-  it('reads percentages', () => expect([parsePercent('20%', point), parsePercent('12.5%', point), parsePercent('20 per cent', point), parsePercent('20', point)]).toEqual(['20', '12.5', '20', null]));
+  it.each([
+    ['1,234.50', '1234.50'],
+    ['£1,234.50', '1234.50'],
+    ['£ 865.17', '865.17'],
+    ['-256.89', '-256.89'],
+    ['(12.00)', '-12.00'],
+    ['12.00-', '-12.00'],
+    ["1'234.50", '1234.50'],
+    ['1 234.50', '1234.50'],
+    ['24', '24'],
+  ])('%s is %s with a decimal point', (text, value) => expect(parseNumber(text, point)).toBe(value));
+  it.each([
+    ['1.234,50', '1234.50'],
+    ['1 234,50', '1234.50'],
+    ['€ 1.358,95', '1358.95'],
+    ['1.500', '1500'],
+  ])('%s is %s with a decimal comma', (text, value) => expect(parseNumber(text, comma)).toBe(value));
+  it.each(['12,34.5', 'PO-4471', '1,23,456', '12.5%', '', '1.2.3'])('%s is no number', (text) =>
+    expect(parseNumber(text, point)).toBeNull(),
+  );
+  it('reads back every amount it prints, in every national style', () =>
+    fc.assert(
+      fc.property(fc.nat(99_999_999), fc.constantFrom([',', '.'], ['.', ','], [' ', ','], ["'", '.']), (n, [thousands, decimal]) => {
+        const [whole = '', fraction] = (n / 100).toFixed(2).split('.');
+        const printed = `${whole.replace(/\B(?=(\d{3})+$)/g, thousands!)}${decimal}${fraction}`;
+        expect(parseNumber(printed, { decimal: decimal as '.' })).toBe((n / 100).toFixed(2));
+      }),
+    ));
+  it('decides the decimal sign of a document by what leaves no doubt', () =>
+    expect(decideStyle(['1.500', '14,50', '217,50'].map((text) => ({ text }) as Word)).decimal).toBe(','));
+  it('reads percentages', () =>
+    expect([
+      parsePercent('20%', point),
+      parsePercent('12.5%', point),
+      parsePercent('20 per cent', point),
+      parsePercent('20', point),
+    ]).toEqual(['20', '12.5', '20', null]));
 });
 
 describe('identifiers', () => {
@@ -36,7 +64,8 @@ describe('identifiers', () => {
 describe('words', () => {
   const run = (text: string, x: number, width: number) => ({ text, x, y: 100, width, size: 10, font: 'a' });
   const texts = (words: Word[]) => words.map((w) => w.text);
-  it('joins runs that break inside a word and parts those with a space between', () => expect(texts(wordsOf([run('Inv', 10, 14), run('oice', 24, 18), run('no.', 46, 12)]))).toEqual(['Invoice', 'no.']));
+  it('joins runs that break inside a word and parts those with a space between', () =>
+    expect(texts(wordsOf([run('Inv', 10, 14), run('oice', 24, 18), run('no.', 46, 12)]))).toEqual(['Invoice', 'no.']));
   it('joins letter-spaced text', () => expect(texts(wordsOf([...'TOTAL'].map((c, i) => run(c, 10 + i * 9, 6))))).toEqual(['TOTAL']));
   it('cuts a run of a whole line into words in order, with boxes inside the run', () => {
     const words = wordsOf([run('Balance payable: 228.48', 50, 110)]);
@@ -47,12 +76,26 @@ describe('words', () => {
 
 describe('reading', () => {
   it('answers for anything that may stand on a page, and never throws', () => {
-    const word = fc.record({ text: fc.oneof(fc.string({ minLength: 1, maxLength: 8 }), fc.constantFrom('Invoice', 'no.', 'Total', '1,234.50', 'VAT', '20%', '12/11/2026', 'Qty', 'Amount', '£', 'Net')), x: fc.integer({ min: 0, max: 560 }), y: fc.integer({ min: 0, max: 800 }), w: fc.integer({ min: 1, max: 60 }), h: fc.constant(10), size: fc.constant(10), font: fc.constant('a') });
-    fc.assert(fc.property(fc.array(word, { maxLength: 60 }), (words) => {
-      const page: Page = { number: 1, width: 595, height: 842, words };
-      const reading = readDocument([page]);
-      expect(reading.pages).toEqual([1]);
-    }), { numRuns: 300 });
+    const word = fc.record({
+      text: fc.oneof(
+        fc.string({ minLength: 1, maxLength: 8 }),
+        fc.constantFrom('Invoice', 'no.', 'Total', '1,234.50', 'VAT', '20%', '12/11/2026', 'Qty', 'Amount', '£', 'Net'),
+      ),
+      x: fc.integer({ min: 0, max: 560 }),
+      y: fc.integer({ min: 0, max: 800 }),
+      w: fc.integer({ min: 1, max: 60 }),
+      h: fc.constant(10),
+      size: fc.constant(10),
+      font: fc.constant('a'),
+    });
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 60 }), (words) => {
+        const page: Page = { number: 1, width: 595, height: 842, words };
+        const reading = readDocument([page]);
+        expect(reading.pages).toEqual([1]);
+      }),
+      { numRuns: 300 },
+    );
   });
   it('calls an empty page no invoice', () => expect(readDocument([{ number: 1, width: 595, height: 842, words: [] }]).kind).toBe('other'));
 });

@@ -4,7 +4,12 @@ import { hasDecimals, parseNumber, parsePercent } from './numbers.ts';
 import type { Table } from './table/index.ts';
 
 /** A tax row: rate, the amount it is charged on, and the tax. */
-export interface TaxRow { rate: string; net: string; tax: string; row: number }
+export interface TaxRow {
+  rate: string;
+  net: string;
+  tax: string;
+  row: number;
+}
 
 /**
  * Tax rows: three numbers on one row, one of which is a rate, where net × rate is the tax to the minor unit
@@ -24,15 +29,17 @@ export function taxRows(layout: Layout, table: Table): TaxRow[] {
     if (numbers.length < 3) continue;
     search: for (const rate of numbers) {
       if (rate.value.gt(30) || rate.value.isNegative()) continue;
-      for (let i = 0; i < numbers.length; i++) for (let j = i + 1; j < numbers.length; j++) {
-        const net = numbers[i]!, tax = numbers[j]!;
-        if (net === rate || tax === rate || net.value.lte(0)) continue;
-        if (!hasDecimals(net.text) && !whole) continue;
-        if (net.value.times(rate.value).div(100).minus(tax.value).abs().gt('0.011')) continue;
-        if (rate.value.isZero() && (!tax.value.isZero() || !(rate.percent || hasDecimals(rate.text)))) continue;
-        rows.push({ rate: rate.value.toString(), net: net.value.toFixed(), tax: tax.text, row: row.index });
-        break search;
-      }
+      for (let i = 0; i < numbers.length; i++)
+        for (let j = i + 1; j < numbers.length; j++) {
+          const net = numbers[i]!,
+            tax = numbers[j]!;
+          if (net === rate || tax === rate || net.value.lte(0)) continue;
+          if (!hasDecimals(net.text) && !whole) continue;
+          if (net.value.times(rate.value).div(100).minus(tax.value).abs().gt('0.011')) continue;
+          if (rate.value.isZero() && (!tax.value.isZero() || !(rate.percent || hasDecimals(rate.text)))) continue;
+          rows.push({ rate: rate.value.toString(), net: net.value.toFixed(), tax: tax.text, row: row.index });
+          break search;
+        }
     }
   }
   return rows.filter((r, i) => rows.findIndex((o) => o.rate === r.rate && o.net === r.net) === i);
@@ -42,13 +49,17 @@ export function taxRows(layout: Layout, table: Table): TaxRow[] {
 export function legendOf(layout: Layout): Map<string, string> {
   const legend = new Map<string, string>();
   for (const row of layout.rows) {
-    const spoken = /(?:^|\b(?:tax|vat|code|btw|mwst|tva|iva|moms)\s)([A-Z]\d?)\s*[:=-]?\s*(?:vat|tax|btw|mwst|tva|iva|moms|standard rate)?\s*@?\s*(\d{1,2}(?:[.,]\d+)?)\s?%/i.exec(row.text);
+    const spoken =
+      /(?:^|\b(?:tax|vat|code|btw|mwst|tva|iva|moms)\s)([A-Z]\d?)\s*[:=-]?\s*(?:vat|tax|btw|mwst|tva|iva|moms|standard rate)?\s*@?\s*(\d{1,2}(?:[.,]\d+)?)\s?%/i.exec(
+        row.text,
+      );
     if (spoken && /^[A-Z]\d?$/.test(spoken[1]!)) legend.set(spoken[1]!, spoken[2]!.replace(',', '.'));
     for (const [i, word] of row.words.entries()) {
       const rate = row.words[i + 1]?.text ?? '';
       if (!/^[A-Z]\d?$/.test(word.text) || !/^\d{1,2}[.,]\d{1,2}$/.test(rate)) continue;
       const value = parseNumber(rate, layout.style);
-      if (value !== null && dec(value).lte(30) && row.words.length >= i + 3 && !legend.has(word.text)) legend.set(word.text, dec(value).toString());
+      if (value !== null && dec(value).lte(30) && row.words.length >= i + 3 && !legend.has(word.text))
+        legend.set(word.text, dec(value).toString());
     }
   }
   return legend;

@@ -3,7 +3,12 @@ import type { Mark } from '../page/index.ts';
 export type Kind = 'invoice' | 'credit-note' | 'other';
 
 /** A value that was read: its text in the reading format, where it stands, how sure, and the sum that proves it. */
-export interface Read { value: string; mark: Mark | null; confidence: number; proof: string | null }
+export interface Read {
+  value: string;
+  mark: Mark | null;
+  confidence: number;
+  proof: string | null;
+}
 
 export interface ReadLine {
   code: Read | null;
@@ -17,10 +22,31 @@ export interface ReadLine {
   amount: Read;
 }
 
-export interface ReadCharge { label: string; amount: Read }
-export interface ReadTax { rate: string; net: string; tax: string }
+export interface ReadCharge {
+  label: string;
+  amount: Read;
+}
+export interface ReadTax {
+  rate: string;
+  net: string;
+  tax: string;
+}
 
-export const headerFields = ['supplierName', 'supplierTaxId', 'supplierIban', 'buyerName', 'invoiceNumber', 'issueDate', 'dueDate', 'paymentTerms', 'currency', 'purchaseOrder', 'netTotal', 'taxTotal', 'grossTotal'] as const;
+export const headerFields = [
+  'supplierName',
+  'supplierTaxId',
+  'supplierIban',
+  'buyerName',
+  'invoiceNumber',
+  'issueDate',
+  'dueDate',
+  'paymentTerms',
+  'currency',
+  'purchaseOrder',
+  'netTotal',
+  'taxTotal',
+  'grossTotal',
+] as const;
 export type HeaderField = (typeof headerFields)[number];
 
 /** What the engine says about one document. */

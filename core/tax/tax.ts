@@ -1,9 +1,23 @@
 import { dec, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
-export interface TaxRule { id: string; code: string; /** percent */ rate: string; /** percent of the tax that can be reclaimed */ recoverable: string; reverseCharge: boolean }
-export interface TaxedLine { amount: Decimal; rule: TaxRule }
+export interface TaxRule {
+  id: string;
+  code: string;
+  /** percent */ rate: string;
+  /** percent of the tax that can be reclaimed */ recoverable: string;
+  reverseCharge: boolean;
+}
+export interface TaxedLine {
+  amount: Decimal;
+  rule: TaxRule;
+}
 /** Net and tax of one tax code on a bill, and how much of the tax can be reclaimed. */
-export interface TaxShare { rule: TaxRule; net: Decimal; tax: Decimal; recoverable: Decimal }
+export interface TaxShare {
+  rule: TaxRule;
+  net: Decimal;
+  tax: Decimal;
+  recoverable: Decimal;
+}
 
 /** The net of a line: its amount, or the amount without the tax inside it. Rounded to the minor unit. */
 export function netOf(line: TaxedLine, pricesIncludeTax: boolean, currency: string): Decimal {
@@ -23,12 +37,17 @@ export function taxByCode(lines: TaxedLine[], pricesIncludeTax: boolean, said: D
   }
   const shares = [...groups.values()].map(({ rule, amount }) => {
     if (rule.reverseCharge) return { rule, net: amount, tax: zero };
-    const tax = pricesIncludeTax ? roundTo(amount.minus(amount.times(100).div(dec(100).plus(rule.rate))), currency) : roundTo(amount.times(rule.rate).div(100), currency);
+    const tax = pricesIncludeTax
+      ? roundTo(amount.minus(amount.times(100).div(dec(100).plus(rule.rate))), currency)
+      : roundTo(amount.times(rule.rate).div(100), currency);
     return { rule, net: pricesIncludeTax ? amount.minus(tax) : amount, tax };
   });
   const rest = said === null ? zero : said.minus(sum(shares.map((s) => s.tax)));
   const most = shares.filter((s) => !s.rule.reverseCharge).sort((a, b) => b.tax.abs().comparedTo(a.tax.abs()))[0];
-  if (most && !rest.isZero()) { most.tax = most.tax.plus(rest); if (pricesIncludeTax) most.net = most.net.minus(rest); }
+  if (most && !rest.isZero()) {
+    most.tax = most.tax.plus(rest);
+    if (pricesIncludeTax) most.net = most.net.minus(rest);
+  }
   return shares.map((s) => ({ ...s, recoverable: roundTo(s.tax.times(s.rule.recoverable).div(100), currency) }));
 }
 

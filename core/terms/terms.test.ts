@@ -3,8 +3,18 @@ import { dueDate, parseTerms } from './index.ts';
 
 describe('payment terms', () => {
   it.each([
-    ['30 days', '2026-12-03'], ['net 15', '2026-11-18'], ['n30', '2026-12-03'], ['30 eom', '2026-12-30'], ['2/10 n30', '2026-12-03'], ['end of the month following the month of invoice', '2026-12-31'], ['Please pay within 14 days', '2026-11-17'],
-    ['due on receipt', '2026-11-03'], ['Betaling binnen 30 dagen', '2026-12-03'], ['zahlbar innerhalb 14 Tagen', '2026-11-17'], ['45 jours fin de mois', '2027-01-14'], ['Thirty days net', '2026-12-03'],
+    ['30 days', '2026-12-03'],
+    ['net 15', '2026-11-18'],
+    ['n30', '2026-12-03'],
+    ['30 eom', '2026-12-30'],
+    ['2/10 n30', '2026-12-03'],
+    ['end of the month following the month of invoice', '2026-12-31'],
+    ['Please pay within 14 days', '2026-11-17'],
+    ['due on receipt', '2026-11-03'],
+    ['Betaling binnen 30 dagen', '2026-12-03'],
+    ['zahlbar innerhalb 14 Tagen', '2026-11-17'],
+    ['45 jours fin de mois', '2027-01-14'],
+    ['Thirty days net', '2026-12-03'],
   ])('%s from 3 November 2026 fall due on %s', (text, due) => expect(dueDate('2026-11-03', parseTerms(text)!)).toBe(due));
   it('keeps a cash discount', () => expect(parseTerms('2/10 n30')?.discount).toEqual({ percent: '2', days: 10 }));
   it.each(['', 'as agreed', '5 boxes'])('%s is no terms', (text) => expect(parseTerms(text)).toBeNull());

@@ -26,11 +26,21 @@ export function parseTerms(text: string): PaymentTerms | null {
   for (const [word, days] of Object.entries(words)) t = t.replace(new RegExp(`\\b${word}\\b`, 'g'), String(days));
   const discount = /\b(\d{1,2}(?:[.,]\d+)?)\s?%?\s?\/\s?(\d{1,3})\b[,;]?\s*(?:net|n)\s?\/?\s?(\d{1,3})\b/.exec(t);
   if (discount) return { ...plain(Number(discount[3])), discount: { percent: discount[1]!.replace(',', '.'), days: Number(discount[2]) } };
-  if (/end of (?:the )?month following|end of (?:the )?following month|end of next month|month end following|einde volgende maand|fin du mois suivant/.test(t)) return plain(0, 'end-of-month', 1);
-  const eom = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende))`).exec(t);
+  if (
+    /end of (?:the )?month following|end of (?:the )?following month|end of next month|month end following|einde volgende maand|fin du mois suivant/.test(
+      t,
+    )
+  )
+    return plain(0, 'end-of-month', 1);
+  const eom = new RegExp(
+    `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende))`,
+  ).exec(t);
   if (eom) return plain(Number(eom[1]), 'end-of-month');
   if (/^(?:eom|end of (?:the )?month)$/.test(t)) return plain(0, 'end-of-month');
-  if (/\b(?:due|payable|payment) (?:up)?on receipt\b|\bimmediate(?:ly)? (?:payment|due)|\bsofort (?:zahlbar|fallig)|\ba reception\b/.test(t)) return plain(0);
+  if (
+    /\b(?:due|payable|payment) (?:up)?on receipt\b|\bimmediate(?:ly)? (?:payment|due)|\bsofort (?:zahlbar|fallig)|\ba reception\b/.test(t)
+  )
+    return plain(0);
   const net = /\bnet\s?(\d{1,3})\b/.exec(t) ?? /^n\s?(\d{1,3})$/.exec(t);
   if (net) return plain(Number(net[1]));
   const days = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})\\b`).exec(t);

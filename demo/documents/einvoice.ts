@@ -6,15 +6,22 @@ import { makePdf } from './maker.ts';
 const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 const day = (iso: string): string => iso.replace(/-/g, '');
 const category = (rate: string): string => (dec(rate).isZero() ? 'Z' : 'S');
-const goods = (i: Invoice): string => dec(i.net).minus(i.charge?.amount ?? 0).toFixed(2);
+const goods = (i: Invoice): string =>
+  dec(i.net)
+    .minus(i.charge?.amount ?? 0)
+    .toFixed(2);
 /** The rate that carries the charge: that of most goods. */
 const mainRate = (i: Invoice): string => [...i.taxes].sort((a, b) => dec(b.net).comparedTo(a.net))[0]!.rate;
 
 /** An invoice as UBL 2.1 after EN 16931. `inside` adds what the caller brings before the supplier, such as an attached document. */
 export function ublOf(i: Invoice, inside = ''): string {
-  const credit = i.kind === 'credit-note', root = credit ? 'CreditNote' : 'Invoice', money = (tag: string, value: string) => `<cbc:${tag} currencyID="${i.currency}">${value}</cbc:${tag}>`;
-  const tax = (tag: string, rate: string) => `<cac:${tag}><cbc:ID>${category(rate)}</cbc:ID><cbc:Percent>${rate}</cbc:Percent><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:${tag}>`;
-  const party = (name: string, taxId: string, lines: string[], country: string) => `<cac:Party><cac:PostalAddress><cbc:StreetName>${escape(lines[0] ?? '')}</cbc:StreetName><cbc:CityName>${escape(lines[1] ?? '')}</cbc:CityName><cac:Country><cbc:IdentificationCode>${country}</cbc:IdentificationCode></cac:Country></cac:PostalAddress><cac:PartyTaxScheme><cbc:CompanyID>${taxId}</cbc:CompanyID><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:PartyTaxScheme><cac:PartyLegalEntity><cbc:RegistrationName>${escape(name)}</cbc:RegistrationName></cac:PartyLegalEntity></cac:Party>`;
+  const credit = i.kind === 'credit-note',
+    root = credit ? 'CreditNote' : 'Invoice',
+    money = (tag: string, value: string) => `<cbc:${tag} currencyID="${i.currency}">${value}</cbc:${tag}>`;
+  const tax = (tag: string, rate: string) =>
+    `<cac:${tag}><cbc:ID>${category(rate)}</cbc:ID><cbc:Percent>${rate}</cbc:Percent><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:${tag}>`;
+  const party = (name: string, taxId: string, lines: string[], country: string) =>
+    `<cac:Party><cac:PostalAddress><cbc:StreetName>${escape(lines[0] ?? '')}</cbc:StreetName><cbc:CityName>${escape(lines[1] ?? '')}</cbc:CityName><cac:Country><cbc:IdentificationCode>${country}</cbc:IdentificationCode></cac:Country></cac:PostalAddress><cac:PartyTaxScheme><cbc:CompanyID>${taxId}</cbc:CompanyID><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:PartyTaxScheme><cac:PartyLegalEntity><cbc:RegistrationName>${escape(name)}</cbc:RegistrationName></cac:PartyLegalEntity></cac:Party>`;
   return `<?xml version="1.0" encoding="UTF-8"?>
 <${root} xmlns="urn:oasis:names:specification:ubl:schema:xsd:${root}-2" xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2" xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
 <cbc:CustomizationID>urn:cen.eu:en16931:2017</cbc:CustomizationID><cbc:ID>${escape(i.number)}</cbc:ID><cbc:IssueDate>${i.issueDate}</cbc:IssueDate>${credit ? '' : `<cbc:DueDate>${i.dueDate}</cbc:DueDate>`}<cbc:${root}TypeCode>${credit ? 381 : 380}</cbc:${root}TypeCode><cbc:DocumentCurrencyCode>${i.currency}</cbc:DocumentCurrencyCode>
@@ -31,8 +38,10 @@ ${i.lines.map((l, n) => `<cac:${root}Line><cbc:ID>${n + 1}</cbc:ID><cbc:${credit
 
 /** An invoice as a Cross Industry Invoice after EN 16931. */
 export function ciiOf(i: Invoice, profile = 'urn:cen.eu:en16931:2017'): string {
-  const tax = (tag: string, rate: string, amounts = '') => `<ram:${tag}>${amounts}<ram:TypeCode>VAT</ram:TypeCode><ram:CategoryCode>${category(rate)}</ram:CategoryCode><ram:RateApplicablePercent>${rate}</ram:RateApplicablePercent></ram:${tag}>`;
-  const party = (tag: string, name: string, taxId: string, lines: string[], country: string) => `<ram:${tag}><ram:Name>${escape(name)}</ram:Name><ram:PostalTradeAddress><ram:LineOne>${escape(lines[0] ?? '')}</ram:LineOne><ram:CityName>${escape(lines[1] ?? '')}</ram:CityName><ram:CountryID>${country}</ram:CountryID></ram:PostalTradeAddress><ram:SpecifiedTaxRegistration><ram:ID schemeID="VA">${taxId}</ram:ID></ram:SpecifiedTaxRegistration></ram:${tag}>`;
+  const tax = (tag: string, rate: string, amounts = '') =>
+    `<ram:${tag}>${amounts}<ram:TypeCode>VAT</ram:TypeCode><ram:CategoryCode>${category(rate)}</ram:CategoryCode><ram:RateApplicablePercent>${rate}</ram:RateApplicablePercent></ram:${tag}>`;
+  const party = (tag: string, name: string, taxId: string, lines: string[], country: string) =>
+    `<ram:${tag}><ram:Name>${escape(name)}</ram:Name><ram:PostalTradeAddress><ram:LineOne>${escape(lines[0] ?? '')}</ram:LineOne><ram:CityName>${escape(lines[1] ?? '')}</ram:CityName><ram:CountryID>${country}</ram:CountryID></ram:PostalTradeAddress><ram:SpecifiedTaxRegistration><ram:ID schemeID="VA">${taxId}</ram:ID></ram:SpecifiedTaxRegistration></ram:${tag}>`;
   const date = (iso: string) => `<udt:DateTimeString format="102">${day(iso)}</udt:DateTimeString>`;
   return `<?xml version="1.0" encoding="UTF-8"?>
 <rsm:CrossIndustryInvoice xmlns:rsm="urn:un:unece:uncefact:data:standard:CrossIndustryInvoice:100" xmlns:ram="urn:un:unece:uncefact:data:standard:ReusableAggregateBusinessInformationEntity:100" xmlns:udt="urn:un:unece:uncefact:data:standard:UnqualifiedDataType:100">
@@ -53,7 +62,12 @@ ${i.charge ? `<ram:SpecifiedTradeAllowanceCharge><ram:ChargeIndicator><udt:Indic
 export async function hybridOf(page: Invoice, data = ciiOf(page), name = 'factur-x.xml'): Promise<Uint8Array> {
   const pdf = await PDFDocument.load(await makePdf(page));
   const when = new Date(`${page.issueDate}T09:00:00Z`);
-  await pdf.attach(new TextEncoder().encode(data), name, { mimeType: 'text/xml', afRelationship: AFRelationship.Alternative, creationDate: when, modificationDate: when });
+  await pdf.attach(new TextEncoder().encode(data), name, {
+    mimeType: 'text/xml',
+    afRelationship: AFRelationship.Alternative,
+    creationDate: when,
+    modificationDate: when,
+  });
   return pdf.save();
 }
 

@@ -9,7 +9,9 @@ import { documentsOf } from './store.ts';
 import { takeIn } from './take.ts';
 
 let world: World;
-beforeAll(async () => { world = await makeWorld(); });
+beforeAll(async () => {
+  world = await makeWorld();
+});
 afterAll(() => world.close());
 const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
 const clerk = () => world.as('Ines Okafor');
@@ -18,12 +20,26 @@ let made = 0;
 /** A pile of invoices in one file, taken in and read. */
 async function pile(...indexes: number[]): Promise<{ id: string; numbers: string[] }> {
   const invoices = indexes.map((i) => invoiceOf(i, { number: `AR-${++made}`, lines: 2 }));
-  const id = await takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: [{ name: 'pile.pdf', mediaType: 'application/pdf', bytes: await pileOf(invoices) }] });
+  const id = await takeIn(world.services, {
+    companyId: world.master.company('MBG').id,
+    channel: 'upload',
+    sender: null,
+    subject: null,
+    body: null,
+    headers: null,
+    original: null,
+    personId: null,
+    note: null,
+    files: [{ name: 'pile.pdf', mediaType: 'application/pdf', bytes: await pileOf(invoices) }],
+  });
   await world.drain();
   return { id, numbers: invoices.map((i) => i.number) };
 }
 const shown = async (id: string): Promise<Arrangement> => arrangementOf(world.database.db, (await clerk()).company.id, id);
-const wanted = (now: Arrangement): Arrange => ({ documents: now.documents.map(({ id, pages }) => ({ id, pages: [...pages] })), leftOut: [...now.leftOut] });
+const wanted = (now: Arrangement): Arrange => ({
+  documents: now.documents.map(({ id, pages }) => ({ id, pages: [...pages] })),
+  leftOut: [...now.leftOut],
+});
 const apply = async (id: string, change: (a: Arrange) => void) => {
   const asked = wanted(await shown(id));
   change(asked);
@@ -31,14 +47,22 @@ const apply = async (id: string, change: (a: Arrange) => void) => {
   await world.drain();
   return done;
 };
-const bills = async (id: string) => (await rows(`select b.invoice_number from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`, id)).map((r) => r.invoice_number);
+const bills = async (id: string) =>
+  (
+    await rows(
+      `select b.invoice_number from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`,
+      id,
+    )
+  ).map((r) => r.invoice_number);
 const filled = async (id: string) => (await shown(id)).documents.filter((d) => d.pages.length).map((d) => d.pages.map((p) => p.page));
 
 describe('sharing out the pages of an arrival', () => {
   it('joins two documents and parts them again; the readings follow', async () => {
     const { id, numbers } = await pile(0, 1);
     const before = wanted(await shown(id));
-    await apply(id, (a) => { a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0)); });
+    await apply(id, (a) => {
+      a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0));
+    });
     expect([await filled(id), await bills(id)]).toEqual([[[1, 2]], [numbers[0]]]);
     await arrange(world.services, await clerk(), id, before);
     await world.drain();
@@ -46,44 +70,88 @@ describe('sharing out the pages of an arrival', () => {
   });
   it('begins a new document, in the order asked for', async () => {
     const { id, numbers } = await pile(0, 1, 7);
-    await apply(id, (a) => { const [first, second, third] = a.documents; a.documents = [{ id: second!.id, pages: second!.pages }, { id: first!.id, pages: [...first!.pages] }, { id: third!.id, pages: third!.pages }]; });
+    await apply(id, (a) => {
+      const [first, second, third] = a.documents;
+      a.documents = [
+        { id: second!.id, pages: second!.pages },
+        { id: first!.id, pages: [...first!.pages] },
+        { id: third!.id, pages: third!.pages },
+      ];
+    });
     expect(await bills(id)).toEqual([numbers[1], numbers[0], numbers[2]]);
-    await apply(id, (a) => { const [page] = a.documents[1]!.pages.splice(0); a.documents.push({ id: null, pages: [page!] }); });
+    await apply(id, (a) => {
+      const [page] = a.documents[1]!.pages.splice(0);
+      a.documents.push({ id: null, pages: [page!] });
+    });
     expect(await filled(id)).toEqual([[2], [3], [1]]);
     expect(await bills(id)).toEqual([numbers[1], numbers[2], numbers[0]]);
   });
   it('leaves a page out, keeps it, and takes it back', async () => {
     const { id, numbers } = await pile(0, 1);
-    await apply(id, (a) => { a.leftOut.push(...a.documents[1]!.pages.splice(0)); });
+    await apply(id, (a) => {
+      a.leftOut.push(...a.documents[1]!.pages.splice(0));
+    });
     expect([await bills(id), (await shown(id)).leftOut.map((p) => p.page)]).toEqual([[numbers[0]], [2]]);
-    await apply(id, (a) => { a.documents.push({ id: null, pages: a.leftOut.splice(0) }); });
+    await apply(id, (a) => {
+      a.documents.push({ id: null, pages: a.leftOut.splice(0) });
+    });
     expect(await bills(id)).toEqual(numbers);
   });
   it('a page turned on its side is read as it is turned', async () => {
     const { id } = await pile(0, 1);
-    await apply(id, (a) => { a.documents[0]!.pages[0]!.turn = 90; });
-    const [page] = await rows('select p.width, p.height from document_page p join document d on d.id = p.document_id where d.arrival_id = $1 order by d.position, d.part limit 1', id);
+    await apply(id, (a) => {
+      a.documents[0]!.pages[0]!.turn = 90;
+    });
+    const [page] = await rows(
+      'select p.width, p.height from document_page p join document d on d.id = p.document_id where d.arrival_id = $1 order by d.position, d.part limit 1',
+      id,
+    );
     expect(page.width).toBeGreaterThan(page.height);
-    await apply(id, (a) => { a.documents[0]!.pages[0]!.turn = 0; });
+    await apply(id, (a) => {
+      a.documents[0]!.pages[0]!.turn = 0;
+    });
     expect(await bills(id)).toHaveLength(2);
   });
   it('refuses an arrangement that loses, doubles or invents a page', async () => {
     const { id } = await pile(0, 1);
     const stale = 'have changed meanwhile';
-    await expect(apply(id, (a) => { a.documents[1]!.pages.pop(); })).rejects.toThrow(stale);
-    await expect(apply(id, (a) => { a.documents[0]!.pages.push(a.documents[1]!.pages[0]!); })).rejects.toThrow(stale);
-    await expect(apply(id, (a) => { a.documents[0]!.pages[0] = { ...a.documents[0]!.pages[0]!, page: 9 }; })).rejects.toThrow(stale);
-    await expect(apply(id, (a) => { a.documents.pop(); })).rejects.toThrow(stale);
+    await expect(
+      apply(id, (a) => {
+        a.documents[1]!.pages.pop();
+      }),
+    ).rejects.toThrow(stale);
+    await expect(
+      apply(id, (a) => {
+        a.documents[0]!.pages.push(a.documents[1]!.pages[0]!);
+      }),
+    ).rejects.toThrow(stale);
+    await expect(
+      apply(id, (a) => {
+        a.documents[0]!.pages[0] = { ...a.documents[0]!.pages[0]!, page: 9 };
+      }),
+    ).rejects.toThrow(stale);
+    await expect(
+      apply(id, (a) => {
+        a.documents.pop();
+      }),
+    ).rejects.toThrow(stale);
     expect(await filled(id)).toEqual([[1], [2]]);
   });
   it('what has been sent on keeps its pages; the rest may move', async () => {
     const { id, numbers } = await pile(0, 1, 7);
     const [{ id: billId }] = await rows('select id from bill where invoice_number = $1', numbers[0]);
-    const me = await clerk(), current = await getBill(world.database.db, me, billId, testDay);
+    const me = await clerk(),
+      current = await getBill(world.database.db, me, billId, testDay);
     const sent = await sendOn(world.services, me, billId, current.rowVersion);
     await approve(world.services, await world.as('Marguerite Sable'), billId, sent.rowVersion);
-    await expect(apply(id, (a) => { a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0)); })).rejects.toThrow('has been sent on');
-    await apply(id, (a) => { a.documents[1]!.pages.push(...a.documents[2]!.pages.splice(0)); });
+    await expect(
+      apply(id, (a) => {
+        a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0));
+      }),
+    ).rejects.toThrow('has been sent on');
+    await apply(id, (a) => {
+      a.documents[1]!.pages.push(...a.documents[2]!.pages.splice(0));
+    });
     expect([await filled(id), (await bills(id))[0]]).toEqual([[[1], [2, 3]], numbers[0]]);
   });
   it('a reading that was overtaken by a new arrangement is thrown away', async () => {
@@ -97,30 +165,75 @@ describe('sharing out the pages of an arrival', () => {
     expect(await bills(id)).toEqual(numbers);
   });
   it('pages of pictures move like any other', async () => {
-    const id = await takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: [{ name: 'fax.tif', mediaType: 'image/tiff', bytes: await pictureOf([invoiceOf(5, { number: 'AR-F1' }), invoiceOf(5, { number: 'AR-F2' })], 'tiff') }] });
+    const id = await takeIn(world.services, {
+      companyId: world.master.company('MBG').id,
+      channel: 'upload',
+      sender: null,
+      subject: null,
+      body: null,
+      headers: null,
+      original: null,
+      personId: null,
+      note: null,
+      files: [
+        {
+          name: 'fax.tif',
+          mediaType: 'image/tiff',
+          bytes: await pictureOf([invoiceOf(5, { number: 'AR-F1' }), invoiceOf(5, { number: 'AR-F2' })], 'tiff'),
+        },
+      ],
+    });
     await world.drain();
     expect((await shown(id)).files).toEqual({ [(await shown(id)).documents[0]!.pages[0]!.sha]: 'picture' });
-    await apply(id, (a) => { a.documents.push({ id: null, pages: a.documents[0]!.pages.splice(1) }); });
-    expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], [null, null]]);
+    await apply(id, (a) => {
+      a.documents.push({ id: null, pages: a.documents[0]!.pages.splice(1) });
+    });
+    expect([await filled(id), await bills(id)]).toEqual([
+      [[1], [2]],
+      [null, null],
+    ]);
   });
   it('pages that were all left out can be reached and put back', async () => {
     const { id, numbers } = await pile(0, 1);
-    await apply(id, (a) => { for (const d of a.documents) a.leftOut.push(...d.pages.splice(0)); });
+    await apply(id, (a) => {
+      for (const d of a.documents) a.leftOut.push(...d.pages.splice(0));
+    });
     const listed = (await documentsOf(world.database.db, [id])).get(id)!;
     expect([listed.length, listed.every((d) => d.paper), await bills(id)]).toEqual([2, true, []]);
-    await apply(id, (a) => { a.documents.push(...a.leftOut.splice(0).map((page) => ({ id: null, pages: [page] }))); });
+    await apply(id, (a) => {
+      a.documents.push(...a.leftOut.splice(0).map((page) => ({ id: null, pages: [page] })));
+    });
     expect([await bills(id), (await documentsOf(world.database.db, [id])).get(id)!.length]).toEqual([numbers, 2]);
   });
   it('a hybrid that is turned keeps its data', async () => {
-    const invoice = invoiceOf(2, { number: 'AR-H', lines: 2 }), data = ciiOf({ ...invoice, dueDate: '2027-01-31' });
-    const id = await takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: [{ name: 'h.pdf', mediaType: 'application/pdf', bytes: await hybridOf(invoice, data) }] });
+    const invoice = invoiceOf(2, { number: 'AR-H', lines: 2 }),
+      data = ciiOf({ ...invoice, dueDate: '2027-01-31' });
+    const id = await takeIn(world.services, {
+      companyId: world.master.company('MBG').id,
+      channel: 'upload',
+      sender: null,
+      subject: null,
+      body: null,
+      headers: null,
+      original: null,
+      personId: null,
+      note: null,
+      files: [{ name: 'h.pdf', mediaType: 'application/pdf', bytes: await hybridOf(invoice, data) }],
+    });
     await world.drain();
-    await apply(id, (a) => { a.documents[0]!.pages[0]!.turn = 180; });
-    const [made] = await rows(`select b.due_date::text, d.findings from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded'`, id);
+    await apply(id, (a) => {
+      a.documents[0]!.pages[0]!.turn = 180;
+    });
+    const [made] = await rows(
+      `select b.due_date::text, d.findings from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded'`,
+      id,
+    );
     expect([made.due_date, made.findings.syntax]).toEqual(['2027-01-31', 'CII']);
   });
   it('another company’s arrival is not there', async () => {
     const { id } = await pile(0);
-    await expect(arrange(world.services, await world.as('Ines Okafor', 'MNT'), id, { documents: [], leftOut: [] })).rejects.toThrow('not here');
+    await expect(arrange(world.services, await world.as('Ines Okafor', 'MNT'), id, { documents: [], leftOut: [] })).rejects.toThrow(
+      'not here',
+    );
   });
 });

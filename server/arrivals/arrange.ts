@@ -17,7 +17,10 @@ const open = ['read', 'returned', 'set-aside'];
 /** What the pages of files are drawn from. */
 export async function imagesOf(db: Executor, shas: string[]): Promise<Map<string, PageImage>> {
   if (shas.length === 0) return new Map();
-  const heads = await db.select({ sha: file.sha256, head: sql<Buffer>`substring(${file.bytes} from 1 for 1024)` }).from(file).where(inArray(file.sha256, [...new Set(shas)]));
+  const heads = await db
+    .select({ sha: file.sha256, head: sql<Buffer>`substring(${file.bytes} from 1 for 1024)` })
+    .from(file)
+    .where(inArray(file.sha256, [...new Set(shas)]));
   return new Map(heads.map(({ sha, head }) => [sha, fileType(head) === 'picture' ? 'picture' : 'pdf']));
 }
 
@@ -26,13 +29,30 @@ export async function arrangementOf(db: Executor, companyId: string, arrivalId: 
   const came = await findArrival(db, companyId, arrivalId);
   if (!came) throw notFound('This arrival');
   const shown = new Map(((await documentsOf(db, [arrivalId])).get(arrivalId) ?? []).map((d) => [d.id, d]));
-  const rows = await db.select().from(document).where(eq(document.arrivalId, arrivalId)).orderBy(asc(document.position), asc(document.part));
-  const documents = rows.filter((r) => r.sources && (r.sources.length > 0 || r.arranged)).map((r) => {
-    const d = shown.get(r.id);
-    return { id: r.id, name: r.name, state: r.state, label: d?.billLabel ?? null, billId: d?.billId ?? null, fixed: d?.billStage !== null && d?.billStage !== undefined && !open.includes(d.billStage), pages: r.sources as PageSource[] };
-  });
+  const rows = await db
+    .select()
+    .from(document)
+    .where(eq(document.arrivalId, arrivalId))
+    .orderBy(asc(document.position), asc(document.part));
+  const documents = rows
+    .filter((r) => r.sources && (r.sources.length > 0 || r.arranged))
+    .map((r) => {
+      const d = shown.get(r.id);
+      return {
+        id: r.id,
+        name: r.name,
+        state: r.state,
+        label: d?.billLabel ?? null,
+        billId: d?.billId ?? null,
+        fixed: d?.billStage !== null && d?.billStage !== undefined && !open.includes(d.billStage),
+        pages: r.sources as PageSource[],
+      };
+    });
   const leftOut = came.leftOut as PageSource[];
-  const files = await imagesOf(db, [...documents.flatMap((d) => d.pages), ...leftOut].map((p) => p.sha));
+  const files = await imagesOf(
+    db,
+    [...documents.flatMap((d) => d.pages), ...leftOut].map((p) => p.sha),
+  );
   return { documents, leftOut, files: Object.fromEntries(files) };
 }
 
@@ -43,7 +63,11 @@ export async function arrangementOf(db: Executor, companyId: string, arrivalId: 
 export async function arrange(services: Services, caller: Caller, arrivalId: string, wanted: Arrange): Promise<Arrangement> {
   const queue: string[] = [];
   const done = await services.database.db.transaction(async (tx) => {
-    await tx.select({ id: arrival.id }).from(arrival).where(and(eq(arrival.id, arrivalId), eq(arrival.companyId, caller.company.id))).for('update');
+    await tx
+      .select({ id: arrival.id })
+      .from(arrival)
+      .where(and(eq(arrival.id, arrivalId), eq(arrival.companyId, caller.company.id)))
+      .for('update');
     const now = await arrangementOf(tx, caller.company.id, arrivalId);
     check(now, wanted);
     const before = new Map(now.documents.map((d) => [d.id, d]));
@@ -51,16 +75,34 @@ export async function arrange(services: Services, caller: Caller, arrivalId: str
     const [model] = await tx.select().from(document).where(eq(document.id, pattern.id));
     for (const [position, asked] of wanted.documents.entries()) {
       const old = asked.id ? before.get(asked.id)! : null;
-      if (old && whole(old.pages) === whole(asked.pages)) { await tx.update(document).set({ position, part: 0 }).where(eq(document.id, old.id)); continue; }
-      const changed = { sources: asked.pages, arranged: true, position, part: 0, pageCount: asked.pages.length, reading: null, findings: null, duplicateOf: null, state: asked.pages.length ? 'waiting' : 'aside', note: asked.pages.length ? null : 'All its pages were moved or left out.' };
+      if (old && whole(old.pages) === whole(asked.pages)) {
+        await tx.update(document).set({ position, part: 0 }).where(eq(document.id, old.id));
+        continue;
+      }
+      const changed = {
+        sources: asked.pages,
+        arranged: true,
+        position,
+        part: 0,
+        pageCount: asked.pages.length,
+        reading: null,
+        findings: null,
+        duplicateOf: null,
+        state: asked.pages.length ? 'waiting' : 'aside',
+        note: asked.pages.length ? null : 'All its pages were moved or left out.',
+      };
       let id = old?.id;
       if (old) {
-        if (!(await dropBill(tx, old.id, 'Its pages were shared out anew in Arrivals.', services.now(), true))) throw new Refusal(409, `${old.label ?? old.name} has been sent on; its pages stay as they are.`);
+        if (!(await dropBill(tx, old.id, 'Its pages were shared out anew in Arrivals.', services.now(), true)))
+          throw new Refusal(409, `${old.label ?? old.name} has been sent on; its pages stay as they are.`);
         await tx.update(document).set(changed).where(eq(document.id, old.id));
         await tx.delete(documentPage).where(eq(documentPage.documentId, old.id));
       } else {
         const { id: _id, ...rest } = model!;
-        const [made] = await tx.insert(document).values({ ...rest, ...changed, fileSha256: asked.pages[0]!.sha }).returning({ id: document.id });
+        const [made] = await tx
+          .insert(document)
+          .values({ ...rest, ...changed, fileSha256: asked.pages[0]!.sha })
+          .returning({ id: document.id });
         id = made!.id;
       }
       if (asked.pages.length) queue.push(id!);
@@ -79,7 +121,10 @@ function check(now: Arrangement, wanted: Arrange): void {
   if (there.join() !== asked.join() || there.length === 0) throw new Refusal(409, 'These pages have changed meanwhile. Open them again.');
   const known = new Map(now.documents.map((d) => [d.id, d]));
   const ids = wanted.documents.flatMap((d) => (d.id ? [d.id] : []));
-  if (new Set(ids).size < ids.length || ids.some((id) => !known.has(id)) || now.documents.some((d) => !ids.includes(d.id))) throw new Refusal(409, 'These documents have changed meanwhile. Open them again.');
+  if (new Set(ids).size < ids.length || ids.some((id) => !known.has(id)) || now.documents.some((d) => !ids.includes(d.id)))
+    throw new Refusal(409, 'These documents have changed meanwhile. Open them again.');
   if (wanted.documents.some((d) => !d.id && d.pages.length === 0)) throw new Refusal(400, 'A new document needs a page.');
-  for (const d of now.documents) if (d.fixed && whole(d.pages) !== whole(wanted.documents.find((w) => w.id === d.id)!.pages)) throw new Refusal(409, `${d.label ?? d.name} has been sent on; its pages stay as they are.`);
+  for (const d of now.documents)
+    if (d.fixed && whole(d.pages) !== whole(wanted.documents.find((w) => w.id === d.id)!.pages))
+      throw new Refusal(409, `${d.label ?? d.name} has been sent on; its pages stay as they are.`);
 }

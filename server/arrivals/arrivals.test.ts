@@ -22,13 +22,32 @@ beforeAll(async () => {
   await new Promise<void>((done) => receiver.listen(0, '127.0.0.1', done));
   port = (receiver.server.address() as AddressInfo).port;
 });
-afterAll(async () => { for (const r of receivers) await new Promise<void>((done) => r.close(done)); await world.close(); });
+afterAll(async () => {
+  for (const r of receivers) await new Promise<void>((done) => r.close(done));
+  await world.close();
+});
 const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
 const mail = async (message: object) => {
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port, ignoreTLS: true });
-  try { return await transport.sendMail({ from: 'accounts@quillhavengl.example', to: 'invoices@gardens.marrowby.example', ...message }); } finally { transport.close(); }
+  try {
+    return await transport.sendMail({ from: 'accounts@quillhavengl.example', to: 'invoices@gardens.marrowby.example', ...message });
+  } finally {
+    transport.close();
+  }
 };
-const upload = (name: string, bytes: Uint8Array, mediaType = 'application/pdf') => takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: name, body: null, headers: null, original: null, personId: null, note: null, files: [{ name, mediaType, bytes }] });
+const upload = (name: string, bytes: Uint8Array, mediaType = 'application/pdf') =>
+  takeIn(world.services, {
+    companyId: world.master.company('MBG').id,
+    channel: 'upload',
+    sender: null,
+    subject: name,
+    body: null,
+    headers: null,
+    original: null,
+    personId: null,
+    note: null,
+    files: [{ name, mediaType, bytes }],
+  });
 const documentOf = async (arrivalId: string) => (await rows('select * from document where arrival_id = $1', arrivalId))[0];
 
 describe('mail', () => {
@@ -50,10 +69,13 @@ describe('mail', () => {
     await mail({ subject: 'Hello', text: 'Nothing attached' });
     expect((await rows(`select note from arrival where subject = 'Hello'`))[0].note).toContain('no attachment');
   });
-  it('refuses an address that no company has', () => expect(mail({ to: 'someone@elsewhere.example', text: 'x' })).rejects.toMatchObject({ responseCode: 550 }));
+  it('refuses an address that no company has', () =>
+    expect(mail({ to: 'someone@elsewhere.example', text: 'x' })).rejects.toMatchObject({ responseCode: 550 }));
   it('gives a company’s message to that company', async () => {
     await mail({ to: 'Invoices@Nursery.Marrowby.example', subject: 'For the nursery', text: 'x' });
-    expect((await rows(`select company_id from arrival where subject = 'For the nursery'`))[0].company_id).toBe(world.master.company('MNT').id);
+    expect((await rows(`select company_id from arrival where subject = 'For the nursery'`))[0].company_id).toBe(
+      world.master.company('MNT').id,
+    );
   });
 });
 
@@ -113,6 +135,8 @@ describe('scan folder', () => {
     await writeFile(join(folder, 'scan-2.pdf'), await makePdf(invoiceOf(9, { number: 'A-6' })));
     await takeScan(world.services, folder, join(folder, 'scan-2.pdf'));
     await world.drain();
-    expect(await rows(`select company_id from bill where invoice_number = 'A-6'`)).toEqual([{ company_id: world.master.company('MNT').id }]);
+    expect(await rows(`select company_id from bill where invoice_number = 'A-6'`)).toEqual([
+      { company_id: world.master.company('MNT').id },
+    ]);
   });
 });

@@ -22,7 +22,14 @@ export async function takeScan(services: Services, folder: string, path: string)
   const tooLarge = size > limit;
   const bytes = tooLarge ? null : new Uint8Array(await readFile(path));
   await takeIn(services, {
-    companyId: (own ?? first).id, channel: 'folder', sender: 'Scan folder', subject: name, body: null, headers: null, original: null, personId: null,
+    companyId: (own ?? first).id,
+    channel: 'folder',
+    sender: 'Scan folder',
+    subject: name,
+    body: null,
+    headers: null,
+    original: null,
+    personId: null,
     note: tooLarge ? `${name} is larger than 100 MB and was not taken in. It lies in the folder “done”.` : null,
     files: bytes ? [{ name, mediaType: mediaTypeOf(name), bytes }] : [],
   });
@@ -34,11 +41,17 @@ export async function takeScan(services: Services, folder: string, path: string)
 /** Watches the scan folder. A file is taken once it has stopped growing; names that devices use while writing are left alone. */
 export async function watchFolder(services: Services, folder: string, settle = 1500): Promise<FSWatcher> {
   await mkdir(folder, { recursive: true });
-  const watcher = watch(folder, { depth: 1, ignored: (path) => path !== folder && (temporary.test(basename(path)) || relative(folder, path).split(sep).includes('done')), awaitWriteFinish: { stabilityThreshold: settle, pollInterval: 100 } });
+  const watcher = watch(folder, {
+    depth: 1,
+    ignored: (path) => path !== folder && (temporary.test(basename(path)) || relative(folder, path).split(sep).includes('done')),
+    awaitWriteFinish: { stabilityThreshold: settle, pollInterval: 100 },
+  });
   // One after another: the same file dropped twice at once is still noticed.
   let line: Promise<void> = Promise.resolve();
   watcher.on('add', (path) => {
-    line = line.then(() => takeScan(services, folder, path)).catch((error: unknown) => console.error(`A scan could not be taken in: ${error instanceof Error ? error.message : String(error)}`));
+    line = line
+      .then(() => takeScan(services, folder, path))
+      .catch((error: unknown) => console.error(`A scan could not be taken in: ${error instanceof Error ? error.message : String(error)}`));
   });
   await new Promise<void>((ready) => watcher.once('ready', () => ready()));
   return watcher;

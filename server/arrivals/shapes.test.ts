@@ -14,34 +14,66 @@ import { takeIn } from './take.ts';
 import { unpack } from './unpack.ts';
 
 let world: World;
-beforeAll(async () => { world = await makeWorld(); });
+beforeAll(async () => {
+  world = await makeWorld();
+});
 afterAll(() => world.close());
 const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
-const pdf = 'application/pdf', xml = 'application/xml';
+const pdf = 'application/pdf',
+  xml = 'application/xml';
 type Given = { name: string; mediaType: string; bytes: Uint8Array | string };
 const upload = async (...files: Given[]) => {
-  const id = await takeIn(world.services, { companyId: world.master.company('MBG').id, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: files.map((f) => ({ ...f, bytes: typeof f.bytes === 'string' ? new TextEncoder().encode(f.bytes) : f.bytes })) });
+  const id = await takeIn(world.services, {
+    companyId: world.master.company('MBG').id,
+    channel: 'upload',
+    sender: null,
+    subject: null,
+    body: null,
+    headers: null,
+    original: null,
+    personId: null,
+    note: null,
+    files: files.map((f) => ({ ...f, bytes: typeof f.bytes === 'string' ? new TextEncoder().encode(f.bytes) : f.bytes })),
+  });
   await world.drain();
   return id;
 };
 const documents = (arrivalId: string) => rows('select * from document where arrival_id = $1 order by position, part', arrivalId);
-const billsOf = (arrivalId: string) => rows(`select b.* from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`, arrivalId);
+const billsOf = (arrivalId: string) =>
+  rows(
+    `select b.* from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`,
+    arrivalId,
+  );
 
 /** A zip of stored or deflated entries, as simple as the format allows. */
 function zip(entries: { name: string; bytes: Uint8Array; said?: number }[]): Uint8Array {
-  const parts: Buffer[] = [], directory: Buffer[] = [];
+  const parts: Buffer[] = [],
+    directory: Buffer[] = [];
   let at = 0;
   for (const { name, bytes, said } of entries) {
-    const packed = deflateRawSync(bytes), label = Buffer.from(name);
-    const fields = (head: Buffer) => { head.writeUInt16LE(8, 4); head.writeUInt32LE(packed.length, 14); head.writeUInt32LE(said ?? bytes.length, 18); head.writeUInt16LE(label.length, 22); return head; };
+    const packed = deflateRawSync(bytes),
+      label = Buffer.from(name);
+    const fields = (head: Buffer) => {
+      head.writeUInt16LE(8, 4);
+      head.writeUInt32LE(packed.length, 14);
+      head.writeUInt32LE(said ?? bytes.length, 18);
+      head.writeUInt16LE(label.length, 22);
+      return head;
+    };
     const local = Buffer.concat([Buffer.from([0x50, 0x4b, 3, 4]), fields(Buffer.alloc(26))]);
     const central = Buffer.concat([Buffer.from([0x50, 0x4b, 1, 2, 20, 0]), fields(Buffer.alloc(40))]);
     central.writeUInt32LE(at, 42);
-    parts.push(local, label, packed); directory.push(central, label);
+    parts.push(local, label, packed);
+    directory.push(central, label);
     at += local.length + label.length + packed.length;
   }
-  const list = Buffer.concat(directory), end = Buffer.alloc(22);
-  end.writeUInt32LE(0x06054b50, 0); end.writeUInt16LE(entries.length, 8); end.writeUInt16LE(entries.length, 10); end.writeUInt32LE(list.length, 12); end.writeUInt32LE(at, 16);
+  const list = Buffer.concat(directory),
+    end = Buffer.alloc(22);
+  end.writeUInt32LE(0x06054b50, 0);
+  end.writeUInt16LE(entries.length, 8);
+  end.writeUInt16LE(entries.length, 10);
+  end.writeUInt32LE(list.length, 12);
+  end.writeUInt32LE(at, 16);
   return new Uint8Array(Buffer.concat([...parts, list, end]));
 }
 
@@ -49,17 +81,42 @@ describe('e-invoices', () => {
   it('become a bill exactly as the data has it, with a page drawn from it', async () => {
     const invoice = invoiceOf(0, { number: 'X-1', lines: 3, charge: true });
     const [bill] = await billsOf(await upload({ name: 'x-1.xml', mediaType: xml, bytes: ublOf(invoice) }));
-    expect(bill).toMatchObject({ invoice_number: 'X-1', net: invoice.net, tax: invoice.tax, gross: invoice.gross, unsure: [], supplier_reason: expect.stringContaining('Tax number') });
-    expect((await rows('select unit from bill_line where bill_id = $1 and kind = $2', bill.id, 'line')).map((l) => l.unit)).toEqual(['pc', 'pc', 'pc']);
+    expect(bill).toMatchObject({
+      invoice_number: 'X-1',
+      net: invoice.net,
+      tax: invoice.tax,
+      gross: invoice.gross,
+      unsure: [],
+      supplier_reason: expect.stringContaining('Tax number'),
+    });
+    expect((await rows('select unit from bill_line where bill_id = $1 and kind = $2', bill.id, 'line')).map((l) => l.unit)).toEqual([
+      'pc',
+      'pc',
+      'pc',
+    ]);
     const [page] = await rows('select words from document_page where document_id = $1', bill.document_id);
     expect(page.words.map((w: { text: string }) => w.text)).toContain('X-1');
     expect(bill.marks.gross.mark).toMatchObject({ page: 1 });
   });
-  it.each([['the data first', true], ['the page first', false]])('data beside its page is one bill: %s', async (_, dataFirst) => {
+  it.each([
+    ['the data first', true],
+    ['the page first', false],
+  ])('data beside its page is one bill: %s', async (_, dataFirst) => {
     const invoice = invoiceOf(1, { number: `X-2${dataFirst}`, lines: 2 });
-    const data = { name: 'x.xml', mediaType: xml, bytes: ublOf(invoice) }, page = { name: 'x.pdf', mediaType: pdf, bytes: await makePdf(invoice) };
+    const data = { name: 'x.xml', mediaType: xml, bytes: ublOf(invoice) },
+      page = { name: 'x.pdf', mediaType: pdf, bytes: await makePdf(invoice) };
     const id = await upload(...(dataFirst ? [data, page] : [page, data]));
-    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual(dataFirst ? [['x.xml', 'read'], ['x.pdf', 'duplicate']] : [['x.pdf', 'duplicate'], ['x.xml', 'read']]);
+    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual(
+      dataFirst
+        ? [
+            ['x.xml', 'read'],
+            ['x.pdf', 'duplicate'],
+          ]
+        : [
+            ['x.pdf', 'duplicate'],
+            ['x.xml', 'read'],
+          ],
+    );
     const bills = await billsOf(id);
     expect(bills).toHaveLength(1);
     expect(bills[0].document_id).toBe((await documents(id)).find((d) => d.name === 'x.xml').id);
@@ -79,18 +136,37 @@ describe('e-invoices', () => {
     const clerk = await world.as('Ines Okafor');
     const shown = await getBill(world.database.db, clerk, bill.id, testDay);
     const differs = shown.exceptions.find((e) => e.code === 'differs-grossTotal')!;
-    expect([shown.gross, differs.blocking, differs.sentence]).toEqual([gross, true, `The total is ${gross} in the e-invoice’s data, but ${page.gross} on its page.`]);
+    expect([shown.gross, differs.blocking, differs.sentence]).toEqual([
+      gross,
+      true,
+      `The total is ${gross} in the e-invoice’s data, but ${page.gross} on its page.`,
+    ]);
     expect(differs.choices?.map((c) => c.value)).toEqual([gross, page.gross]);
     expect(shown.exceptions.map((e) => e.code)).toContain('BR-CO-15');
     await expect(sendOn(world.services, clerk, bill.id, shown.rowVersion)).rejects.toThrow('The total is');
-    const settled = await saveBill(world.services, clerk, bill.id, { rowVersion: shown.rowVersion, header: { gross: page.gross, unsure: shown.unsure.filter((u) => u !== 'gross') } });
+    const settled = await saveBill(world.services, clerk, bill.id, {
+      rowVersion: shown.rowVersion,
+      header: { gross: page.gross, unsure: shown.unsure.filter((u) => u !== 'gross') },
+    });
     expect(settled.exceptions.filter((e) => e.blocking)).toEqual([]);
   });
   it('what stands inside the XML is kept beside it, and its page is no second bill', async () => {
     const invoice = invoiceOf(1, { number: 'X-5', lines: 2 });
-    const inside = (name: string, type: string, bytes: Uint8Array) => `<cac:AdditionalDocumentReference><cbc:ID>1</cbc:ID><cac:Attachment><cbc:EmbeddedDocumentBinaryObject mimeCode="${type}" filename="${name}">${Buffer.from(bytes).toString('base64')}</cbc:EmbeddedDocumentBinaryObject></cac:Attachment></cac:AdditionalDocumentReference>`;
-    const id = await upload({ name: 'x.xml', mediaType: xml, bytes: ublOf(invoice, inside('page.pdf', pdf, await makePdf(invoice)) + inside('hours.csv', 'text/csv', new TextEncoder().encode('a,b'))) });
-    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([['x.xml', 'read'], ['page.pdf', 'duplicate'], ['hours.csv', 'aside']]);
+    const inside = (name: string, type: string, bytes: Uint8Array) =>
+      `<cac:AdditionalDocumentReference><cbc:ID>1</cbc:ID><cac:Attachment><cbc:EmbeddedDocumentBinaryObject mimeCode="${type}" filename="${name}">${Buffer.from(bytes).toString('base64')}</cbc:EmbeddedDocumentBinaryObject></cac:Attachment></cac:AdditionalDocumentReference>`;
+    const id = await upload({
+      name: 'x.xml',
+      mediaType: xml,
+      bytes: ublOf(
+        invoice,
+        inside('page.pdf', pdf, await makePdf(invoice)) + inside('hours.csv', 'text/csv', new TextEncoder().encode('a,b')),
+      ),
+    });
+    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([
+      ['x.xml', 'read'],
+      ['page.pdf', 'duplicate'],
+      ['hours.csv', 'aside'],
+    ]);
     expect(await billsOf(id)).toHaveLength(1);
   });
 });
@@ -116,16 +192,23 @@ describe('piles and packed files', () => {
     expect(bills.every((b) => b.marks.gross.mark.page === 1)).toBe(true);
   });
   it('what is addressed to another company goes there together, from mail', async () => {
-    const own = invoiceOf(0, { number: 'M-0', lines: 2 }), theirs = [9, 10].map((i) => invoiceOf(i, { number: `M-${i}`, lines: 2 }));
-    const boundary = 'b', part = async (name: string, bytes: Uint8Array) => `--${boundary}\r\nContent-Type: application/pdf; name=${name}\r\nContent-Disposition: attachment; filename=${name}\r\nContent-Transfer-Encoding: base64\r\n\r\n${Buffer.from(bytes).toString('base64')}\r\n`;
+    const own = invoiceOf(0, { number: 'M-0', lines: 2 }),
+      theirs = [9, 10].map((i) => invoiceOf(i, { number: `M-${i}`, lines: 2 }));
+    const boundary = 'b',
+      part = async (name: string, bytes: Uint8Array) =>
+        `--${boundary}\r\nContent-Type: application/pdf; name=${name}\r\nContent-Disposition: attachment; filename=${name}\r\nContent-Transfer-Encoding: base64\r\n\r\n${Buffer.from(bytes).toString('base64')}\r\n`;
     const raw = `From: a@b.example\r\nSubject: three\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=${boundary}\r\n\r\n${(await Promise.all([own, ...theirs].map(async (i, k) => part(`m${k}.pdf`, await makePdf(i))))).join('')}--${boundary}--\r\n`;
     const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
     await world.drain();
     expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['M-0']);
     const [there] = await rows('select id, note from arrival where came_with = $1', id);
     expect(there.note).toContain('another company');
-    expect((await rows('select note from arrival where id = $1', id))[0].note).toBe('What is addressed to Marrowby Nursery Trading Ltd went there.');
-    expect((await billsOf(there.id)).map((b) => [b.invoice_number, b.company_id])).toEqual(theirs.map((i) => [i.number, world.master.company('MNT').id]));
+    expect((await rows('select note from arrival where id = $1', id))[0].note).toBe(
+      'What is addressed to Marrowby Nursery Trading Ltd went there.',
+    );
+    expect((await billsOf(there.id)).map((b) => [b.invoice_number, b.company_id])).toEqual(
+      theirs.map((i) => [i.number, world.master.company('MNT').id]),
+    );
   });
   it('an e-invoice that goes to another company takes along what stands inside it', async () => {
     const invoice = invoiceOf(9, { number: 'M-77', lines: 2 });
@@ -134,17 +217,29 @@ describe('piles and packed files', () => {
     const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
     await world.drain();
     const theirs = world.master.company('MNT').id;
-    expect((await documents(id)).map((d) => [d.name, d.state, d.company_id])).toEqual([['m.xml', 'read', theirs], ['page.pdf', 'duplicate', theirs]]);
+    expect((await documents(id)).map((d) => [d.name, d.state, d.company_id])).toEqual([
+      ['m.xml', 'read', theirs],
+      ['page.pdf', 'duplicate', theirs],
+    ]);
     expect(await rows(`select count(*)::int as n from bill where invoice_number = 'M-77'`)).toEqual([{ n: 1 }]);
   });
   it('a zip in a forwarded message is opened, the packing stays beside it', async () => {
     const invoice = invoiceOf(0, { number: 'Z-1', lines: 2 });
-    const packed = Buffer.from(zip([{ name: 'in/z-1.pdf', bytes: await makePdf(invoice) }, { name: '__MACOSX/._z', bytes: new Uint8Array(3) }])).toString('base64');
+    const packed = Buffer.from(
+      zip([
+        { name: 'in/z-1.pdf', bytes: await makePdf(invoice) },
+        { name: '__MACOSX/._z', bytes: new Uint8Array(3) },
+      ]),
+    ).toString('base64');
     const inner = `From: a@quillhavengl.example\r\nSubject: ours\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=i\r\n\r\n--i\r\nContent-Type: application/zip; name=all.zip\r\nContent-Disposition: attachment; filename=all.zip\r\nContent-Transfer-Encoding: base64\r\n\r\n${packed}\r\n--i--\r\n`;
     const raw = `From: cafe@marrowby.example\r\nSubject: Fwd\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=o\r\n\r\n--o\r\nContent-Type: message/rfc822\r\nContent-Disposition: attachment\r\n\r\n${inner}\r\n--o--\r\n`;
     const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
     await world.drain();
-    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([['attachment-1.eml', 'aside'], ['all.zip', 'aside'], ['z-1.pdf', 'read']]);
+    expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([
+      ['attachment-1.eml', 'aside'],
+      ['all.zip', 'aside'],
+      ['z-1.pdf', 'read'],
+    ]);
     expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['Z-1']);
   });
   it.each([
@@ -166,7 +261,11 @@ describe('piles and packed files', () => {
 
 describe('damaged files', () => {
   it('are read or refused in words, whatever is wrong with them', async () => {
-    const whole = [await makePdf(invoiceOf(0, { number: 'D-1' })), await hybridOf(invoiceOf(1, { number: 'D-2' })), await pictureOf([invoiceOf(5, { number: 'D-3' })])];
+    const whole = [
+      await makePdf(invoiceOf(0, { number: 'D-1' })),
+      await hybridOf(invoiceOf(1, { number: 'D-2' })),
+      await pictureOf([invoiceOf(5, { number: 'D-3' })]),
+    ];
     for (let seed = 1; seed <= 150; seed++) {
       const result = await readAsked({ files: [{ sha: 'd', bytes: damaged(whole[seed % whole.length]!, seed) }], order: null });
       expect(result.ok ? result.parts.length : noteOf(result).length).toBeGreaterThan(0);
@@ -176,7 +275,11 @@ describe('damaged files', () => {
 
 describe('pictures', () => {
   it('a fax of two pages is a bill to type in, its pages shown', async () => {
-    const id = await upload({ name: 'fax.tif', mediaType: 'image/tiff', bytes: await pictureOf([invoiceOf(5, { number: 'F-1' }), invoiceOf(5, { number: 'F-2' })], 'tiff') });
+    const id = await upload({
+      name: 'fax.tif',
+      mediaType: 'image/tiff',
+      bytes: await pictureOf([invoiceOf(5, { number: 'F-1' }), invoiceOf(5, { number: 'F-2' })], 'tiff'),
+    });
     const [doc] = await documents(id);
     expect(doc).toMatchObject({ state: 'read', page_count: 2, note: expect.stringContaining('type it in') });
     const [bill] = await billsOf(id);
@@ -195,7 +298,14 @@ describe('pictures', () => {
   });
   it('a small picture is a logo', async () => {
     const { default: sharp } = await import('sharp');
-    const logo = new Uint8Array(await sharp({ create: { width: 120, height: 40, channels: 3, background: '#335' } }).png().toBuffer());
-    expect((await documents(await upload({ name: 'logo.png', mediaType: 'image/png', bytes: logo })))[0]).toMatchObject({ state: 'aside', note: expect.stringContaining('logo') });
+    const logo = new Uint8Array(
+      await sharp({ create: { width: 120, height: 40, channels: 3, background: '#335' } })
+        .png()
+        .toBuffer(),
+    );
+    expect((await documents(await upload({ name: 'logo.png', mediaType: 'image/png', bytes: logo })))[0]).toMatchObject({
+      state: 'aside',
+      note: expect.stringContaining('logo'),
+    });
   });
 });

@@ -7,7 +7,12 @@ import { setUp } from '../setup/service.ts';
 import { demoSignIn, personOf, signIn, signOut } from './service.ts';
 
 async function demoPeople({ database: { db } }: Services): Promise<Session['demo']> {
-  const rows = await db.select({ id: person.id, name: person.name, title: person.title, role: membership.role }).from(person).leftJoin(membership, eq(membership.personId, person.id)).where(eq(person.demo, true)).orderBy(asc(person.id));
+  const rows = await db
+    .select({ id: person.id, name: person.name, title: person.title, role: membership.role })
+    .from(person)
+    .leftJoin(membership, eq(membership.personId, person.id))
+    .where(eq(person.demo, true))
+    .orderBy(asc(person.id));
   const people = new Map<string, { id: string; name: string; title: string | null; roles: Set<string> }>();
   for (const { role, ...one } of rows) {
     const known = people.get(one.id) ?? { ...one, roles: new Set<string>() };
@@ -18,15 +23,28 @@ async function demoPeople({ database: { db } }: Services): Promise<Session['demo
 }
 
 export function authRoutes(api: Api): void {
-  api.define({ method: 'get', path: '/session', access: 'public', summary: 'Who is signed in' }, async ({ c, services }): Promise<Session> => {
-    const [org] = await services.database.db.select().from(organisation);
-    return { me: await personOf(services, c), organisation: org?.name ?? null, demo: org?.demo ? await demoPeople(services) : [] };
-  });
-  api.define({ method: 'post', path: '/session', access: 'public', summary: 'Sign in', body: SignIn }, async ({ c, services, body }) => signIn(services, c, body.email, body.password));
-  api.define({ method: 'post', path: '/session/demo', access: 'public', summary: 'Sign in as a person of the demo', body: DemoSignIn }, async ({ c, services, body }) => demoSignIn(services, c, body.personId));
-  api.define({ method: 'delete', path: '/session', access: 'public', summary: 'Sign out' }, async ({ c, services }) => signOut(services, c));
-  api.define({ method: 'post', path: '/setup', access: 'public', summary: 'Set up an empty organisation', body: SetUp }, async ({ c, services, body }) => {
-    await setUp(services, body);
-    await signIn(services, c, body.email, body.password);
-  });
+  api.define(
+    { method: 'get', path: '/session', access: 'public', summary: 'Who is signed in' },
+    async ({ c, services }): Promise<Session> => {
+      const [org] = await services.database.db.select().from(organisation);
+      return { me: await personOf(services, c), organisation: org?.name ?? null, demo: org?.demo ? await demoPeople(services) : [] };
+    },
+  );
+  api.define({ method: 'post', path: '/session', access: 'public', summary: 'Sign in', body: SignIn }, async ({ c, services, body }) =>
+    signIn(services, c, body.email, body.password),
+  );
+  api.define(
+    { method: 'post', path: '/session/demo', access: 'public', summary: 'Sign in as a person of the demo', body: DemoSignIn },
+    async ({ c, services, body }) => demoSignIn(services, c, body.personId),
+  );
+  api.define({ method: 'delete', path: '/session', access: 'public', summary: 'Sign out' }, async ({ c, services }) =>
+    signOut(services, c),
+  );
+  api.define(
+    { method: 'post', path: '/setup', access: 'public', summary: 'Set up an empty organisation', body: SetUp },
+    async ({ c, services, body }) => {
+      await setUp(services, body);
+      await signIn(services, c, body.email, body.password);
+    },
+  );
 }

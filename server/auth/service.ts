@@ -15,7 +15,9 @@ export const hashPassword = (password: string): Promise<string> => hash(password
 
 async function begin(services: Services, c: Context, personId: string): Promise<void> {
   const token = randomBytes(32).toString('base64url');
-  await services.database.db.insert(session).values({ tokenHash: tokenHash(token), personId, expiresAt: new Date(services.now().getTime() + hours * 3_600_000) });
+  await services.database.db
+    .insert(session)
+    .values({ tokenHash: tokenHash(token), personId, expiresAt: new Date(services.now().getTime() + hours * 3_600_000) });
   setCookie(c, cookie, token, { httpOnly: true, sameSite: 'Strict', path: '/', maxAge: hours * 3600 });
 }
 
@@ -38,7 +40,10 @@ export async function signIn(services: Services, c: Context, email: string, pass
 
 /** One click, for the invented people of the demo only. */
 export async function demoSignIn(services: Services, c: Context, personId: string): Promise<void> {
-  const [found] = await services.database.db.select().from(person).where(and(eq(person.id, personId), eq(person.demo, true)));
+  const [found] = await services.database.db
+    .select()
+    .from(person)
+    .where(and(eq(person.id, personId), eq(person.demo, true)));
   if (!found) throw new Refusal(403, 'Only people of the demo can be signed in without a password.');
   await begin(services, c, found.id);
 }
@@ -53,9 +58,14 @@ export async function signOut(services: Services, c: Context): Promise<void> {
 export async function personOf(services: Services, c: Context): Promise<Me | null> {
   const token = getCookie(c, cookie);
   if (!token) return null;
-  const rows = await services.database.db.select({ person, company, role: membership.role }).from(session)
-    .innerJoin(person, eq(person.id, session.personId)).leftJoin(membership, eq(membership.personId, person.id)).leftJoin(company, eq(company.id, membership.companyId))
-    .where(and(eq(session.tokenHash, tokenHash(token)), gt(session.expiresAt, services.now()))).orderBy(company.id);
+  const rows = await services.database.db
+    .select({ person, company, role: membership.role })
+    .from(session)
+    .innerJoin(person, eq(person.id, session.personId))
+    .leftJoin(membership, eq(membership.personId, person.id))
+    .leftJoin(company, eq(company.id, membership.companyId))
+    .where(and(eq(session.tokenHash, tokenHash(token)), gt(session.expiresAt, services.now())))
+    .orderBy(company.id);
   const first = rows[0];
   if (!first) return null;
   const me: Me = { id: first.person.id, name: first.person.name, email: first.person.email, title: first.person.title, companies: [] };
@@ -63,7 +73,15 @@ export async function personOf(services: Services, c: Context): Promise<Me | nul
     if (!row.company || !row.role) continue;
     const known = me.companies.find((one) => one.id === row.company!.id);
     if (known) known.roles.push(row.role);
-    else me.companies.push({ id: row.company.id, code: row.company.code, name: row.company.name, baseCurrency: row.company.baseCurrency, mailAddress: row.company.mailAddress, roles: [row.role] });
+    else
+      me.companies.push({
+        id: row.company.id,
+        code: row.company.code,
+        name: row.company.name,
+        baseCurrency: row.company.baseCurrency,
+        mailAddress: row.company.mailAddress,
+        roles: [row.role],
+      });
   }
   return me;
 }

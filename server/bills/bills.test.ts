@@ -4,7 +4,9 @@ import { approve, discard, getBill, restore, returnBill, saveBill, sendOn, setAs
 import { listBills } from './store.ts';
 
 let world: World;
-beforeAll(async () => { world = await makeWorld(); });
+beforeAll(async () => {
+  world = await makeWorld();
+});
 afterAll(() => world.close());
 const load = async (id: string, code = 'MBG') => getBill(world.database.db, await world.as('Ines Okafor', code), id, testDay);
 
@@ -12,7 +14,15 @@ describe('a bill on its way', () => {
   it('arrives with supplier, terms, coding and a proof that holds', async () => {
     const invoice = invoiceOf(0, { number: 'B-1', lines: 4, charge: true });
     const bill = await load(await arrive(world, invoice));
-    expect(bill).toMatchObject({ invoiceNumber: 'B-1', issueDate: invoice.issueDate, dueDate: invoice.dueDate, net: invoice.net, tax: invoice.tax, gross: invoice.gross, purchaseOrder: invoice.purchaseOrder });
+    expect(bill).toMatchObject({
+      invoiceNumber: 'B-1',
+      issueDate: invoice.issueDate,
+      dueDate: invoice.dueDate,
+      net: invoice.net,
+      tax: invoice.tax,
+      gross: invoice.gross,
+      purchaseOrder: invoice.purchaseOrder,
+    });
     expect(bill.lines).toHaveLength(5);
     expect(bill.lines.every((l) => l.accountId && l.costCentreId && l.taxCodeId)).toBe(true);
     expect(bill.exceptions.filter((e) => e.blocking)).toEqual([]);
@@ -21,8 +31,13 @@ describe('a bill on its way', () => {
     const ines = await world.as('Ines Okafor');
     const id = await arrive(world, invoiceOf(1, { number: 'B-2' }));
     const before = await load(id);
-    const saved = await saveBill(world.services, ines, id, { rowVersion: before.rowVersion, header: { gross: String(Number(before.gross) + 1) } });
-    expect(saved.exceptions).toEqual(expect.arrayContaining([expect.objectContaining({ code: 'proof-off', sentence: expect.stringContaining('Off by 1') })]));
+    const saved = await saveBill(world.services, ines, id, {
+      rowVersion: before.rowVersion,
+      header: { gross: String(Number(before.gross) + 1) },
+    });
+    expect(saved.exceptions).toEqual(
+      expect.arrayContaining([expect.objectContaining({ code: 'proof-off', sentence: expect.stringContaining('Off by 1') })]),
+    );
     await expect(sendOn(world.services, ines, id, saved.rowVersion)).rejects.toMatchObject({ status: 422 });
   });
   it('cannot be sent on while a required field is missing', async () => {
@@ -34,14 +49,22 @@ describe('a bill on its way', () => {
   it('is never overwritten silently: the second to save is told', async () => {
     const id = await arrive(world, invoiceOf(4, { number: 'B-4' }));
     await saveBill(world.services, await world.as('Ines Okafor'), id, { rowVersion: 1, header: { purchaseOrder: 'PO-1' } });
-    await expect(saveBill(world.services, await world.as('Tobias Fenn'), id, { rowVersion: 1, header: { purchaseOrder: 'PO-2' } })).rejects.toThrow('Somebody else changed this bill');
+    await expect(
+      saveBill(world.services, await world.as('Tobias Fenn'), id, { rowVersion: 1, header: { purchaseOrder: 'PO-2' } }),
+    ).rejects.toThrow('Somebody else changed this bill');
     expect((await load(id)).purchaseOrder).toBe('PO-1');
   });
   it('keeps rows by their id and drops those that are gone', async () => {
     const id = await arrive(world, invoiceOf(0, { number: 'B-5', lines: 3 }));
     const bill = await load(id);
-    const saved = await saveBill(world.services, await world.as('Ines Okafor'), id, { rowVersion: bill.rowVersion, lines: [bill.lines[2]!, { ...bill.lines[0]!, description: 'Changed' }] });
-    expect(saved.lines.map((l) => [l.id, l.description])).toEqual([[bill.lines[2]!.id, bill.lines[2]!.description], [bill.lines[0]!.id, 'Changed']]);
+    const saved = await saveBill(world.services, await world.as('Ines Okafor'), id, {
+      rowVersion: bill.rowVersion,
+      lines: [bill.lines[2]!, { ...bill.lines[0]!, description: 'Changed' }],
+    });
+    expect(saved.lines.map((l) => [l.id, l.description])).toEqual([
+      [bill.lines[2]!.id, bill.lines[2]!.description],
+      [bill.lines[0]!.id, 'Changed'],
+    ]);
   });
   it('refuses a row of another bill', async () => {
     const [a, b] = [await arrive(world, invoiceOf(0, { number: 'B-6' })), await arrive(world, invoiceOf(0, { number: 'B-7' }))];
@@ -50,7 +73,8 @@ describe('a bill on its way', () => {
     expect((await load(a)).lines[0]!.id).toBe(stolen.id);
   });
   it('is approved by somebody else only, once', async () => {
-    const ines = await world.as('Ines Okafor'), marguerite = await world.as('Marguerite Sable');
+    const ines = await world.as('Ines Okafor'),
+      marguerite = await world.as('Marguerite Sable');
     const id = await arrive(world, invoiceOf(7, { number: 'B-8' }));
     const sent = await sendOn(world.services, ines, id, 1);
     await expect(approve(world.services, ines, id, sent.rowVersion)).rejects.toMatchObject({ status: 403 });
@@ -89,22 +113,24 @@ async function saveBillNumber(id: string, invoiceNumber: string) {
 describe('the list of bills', () => {
   it('pages by keyset in any order without losing or repeating a row', async () => {
     const companyId = world.master.company('MBG').id;
-    for (const sort of ['arrived', 'due', 'dated', 'total'] as const) for (const order of ['asc', 'desc'] as const) {
-      const whole = await listBills(world.database.db, companyId, { sort, order, limit: 200 }, testDay);
-      const seen: string[] = [];
-      let cursor: string | undefined;
-      for (let i = 0; i < 50; i++) {
-        const page = await listBills(world.database.db, companyId, { sort, order, limit: 3, ...(cursor ? { cursor } : {}) }, testDay);
-        seen.push(...page.map((r) => r.row.id));
-        const last = page.at(-1);
-        if (!last || page.length < 3) break;
-        cursor = Buffer.from(JSON.stringify([last.key, last.row.id])).toString('base64url');
+    for (const sort of ['arrived', 'due', 'dated', 'total'] as const)
+      for (const order of ['asc', 'desc'] as const) {
+        const whole = await listBills(world.database.db, companyId, { sort, order, limit: 200 }, testDay);
+        const seen: string[] = [];
+        let cursor: string | undefined;
+        for (let i = 0; i < 50; i++) {
+          const page = await listBills(world.database.db, companyId, { sort, order, limit: 3, ...(cursor ? { cursor } : {}) }, testDay);
+          seen.push(...page.map((r) => r.row.id));
+          const last = page.at(-1);
+          if (!last || page.length < 3) break;
+          cursor = Buffer.from(JSON.stringify([last.key, last.row.id])).toString('base64url');
+        }
+        expect(seen, `${sort} ${order}`).toEqual(whole.map((r) => r.row.id));
       }
-      expect(seen, `${sort} ${order}`).toEqual(whole.map((r) => r.row.id));
-    }
   });
   it('finds by words: supplier, amount, stage, part of a number', async () => {
-    const find = async (q: string) => (await listBills(world.database.db, world.master.company('MBG').id, { q }, testDay)).map((r) => r.row);
+    const find = async (q: string) =>
+      (await listBills(world.database.db, world.master.company('MBG').id, { q }, testDay)).map((r) => r.row);
     expect((await find('supplier:quillhaven')).every((b) => b.supplier!.startsWith('Quillhaven'))).toBe(true);
     expect((await find('stage:returned,coded')).every((b) => ['returned', 'coded'].includes(b.stage))).toBe(true);
     expect((await find('over:500')).every((b) => Number(b.gross) > 500)).toBe(true);

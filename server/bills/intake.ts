@@ -7,7 +7,18 @@ import { dueDate, parseTerms } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
 import { bill, billEvent, billLine, company, supplier, taxCode, type StoredMark } from '../db/schema/index.ts';
 
-const fields: Partial<Record<HeaderField, string>> = { supplierName: 'supplierId', invoiceNumber: 'invoiceNumber', issueDate: 'issueDate', dueDate: 'dueDate', paymentTerms: 'terms', currency: 'currency', purchaseOrder: 'purchaseOrder', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' };
+const fields: Partial<Record<HeaderField, string>> = {
+  supplierName: 'supplierId',
+  invoiceNumber: 'invoiceNumber',
+  issueDate: 'issueDate',
+  dueDate: 'dueDate',
+  paymentTerms: 'terms',
+  currency: 'currency',
+  purchaseOrder: 'purchaseOrder',
+  netTotal: 'net',
+  taxTotal: 'tax',
+  grossTotal: 'gross',
+};
 const paths: Record<string, string> = { 'supplier.name': 'supplierId', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' };
 const stored = (read: Read): StoredMark => ({ mark: read.mark, confidence: read.confidence, proof: read.proof });
 const cells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount'] as const;
@@ -18,37 +29,104 @@ function marksOf(line: ReadLine): Record<string, StoredMark> {
 
 /** The supplier's last lines as they were posted, newest first. */
 export async function pastLines(tx: Executor, companyId: string, supplierId: string): Promise<PastLine[]> {
-  return tx.select({ description: billLine.description, code: billLine.code, accountId: billLine.accountId, costCentreId: billLine.costCentreId, taxCodeId: billLine.taxCodeId }).from(billLine)
-    .innerJoin(bill, eq(bill.id, billLine.billId)).where(and(eq(bill.companyId, companyId), eq(bill.supplierId, supplierId), inArray(bill.stage, ['posted', 'paid']))).orderBy(desc(bill.issueDate)).limit(300);
+  return tx
+    .select({
+      description: billLine.description,
+      code: billLine.code,
+      accountId: billLine.accountId,
+      costCentreId: billLine.costCentreId,
+      taxCodeId: billLine.taxCodeId,
+    })
+    .from(billLine)
+    .innerJoin(bill, eq(bill.id, billLine.billId))
+    .where(and(eq(bill.companyId, companyId), eq(bill.supplierId, supplierId), inArray(bill.stage, ['posted', 'paid'])))
+    .orderBy(desc(bill.issueDate))
+    .limit(300);
 }
 
 /** The bill's field that shows a field of the reading. */
-export const billField = (field: string): string => ({ supplierName: 'supplierId', supplierTaxId: 'supplierId', supplierIban: 'supplierId', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' })[field] ?? field;
+export const billField = (field: string): string =>
+  ({
+    supplierName: 'supplierId',
+    supplierTaxId: 'supplierId',
+    supplierIban: 'supplierId',
+    netTotal: 'net',
+    taxTotal: 'tax',
+    grossTotal: 'gross',
+  })[field] ?? field;
 
 /** `differing`: fields that an e-invoice's data and its page say differently. */
-interface NewBill { companyId: string; documentId: string; reading: Reading; /** The lines come from an e-invoice's data, with unit codes. */ data: boolean; differing: string[]; addressedTo: KnownCompany | null; receivedAt: Date; now: Date }
+interface NewBill {
+  companyId: string;
+  documentId: string;
+  reading: Reading;
+  /** The lines come from an e-invoice's data, with unit codes. */ data: boolean;
+  differing: string[];
+  addressedTo: KnownCompany | null;
+  receivedAt: Date;
+  now: Date;
+}
 
 /** Makes the bill of a document that was read: supplier matched with its reason, lines coded by what this supplier's lines were. */
-export async function makeBill(tx: Executor, { companyId, documentId, reading, data, differing, addressedTo, receivedAt, now }: NewBill): Promise<string> {
+export async function makeBill(
+  tx: Executor,
+  { companyId, documentId, reading, data, differing, addressedTo, receivedAt, now }: NewBill,
+): Promise<string> {
   const h = reading.header;
   const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
-  const match = matchSupplier({ name: h.supplierName?.value ?? null, taxId: h.supplierTaxId?.value ?? null, iban: h.supplierIban?.value ?? null, emails: reading.supplierEmails }, known);
+  const match = matchSupplier(
+    {
+      name: h.supplierName?.value ?? null,
+      taxId: h.supplierTaxId?.value ?? null,
+      iban: h.supplierIban?.value ?? null,
+      emails: reading.supplierEmails,
+    },
+    known,
+  );
   const found = known.find((s) => s.id === match?.id) ?? null;
   const unsure = reading.flags.map((flag) => paths[flag] ?? flag).filter((flag) => !flag.startsWith('supplier.') && flag !== 'buyer.name');
   const settled = match?.sure ? unsure.filter((u) => u !== 'supplierId') : match ? [...new Set([...unsure, 'supplierId'])] : unsure;
-  const marks = Object.fromEntries(Object.entries(fields).flatMap(([field, name]) => { const read = h[field as HeaderField]; return read ? [[name, stored(read)]] : []; }));
+  const marks = Object.fromEntries(
+    Object.entries(fields).flatMap(([field, name]) => {
+      const read = h[field as HeaderField];
+      return read ? [[name, stored(read)]] : [];
+    }),
+  );
   const [own] = await tx.select().from(company).where(eq(company.id, companyId));
-  const due = h.dueDate?.value ?? (h.issueDate && found?.terms && reading.kind === 'invoice' ? dueFrom(h.issueDate.value, found.terms) : null);
+  const due =
+    h.dueDate?.value ?? (h.issueDate && found?.terms && reading.kind === 'invoice' ? dueFrom(h.issueDate.value, found.terms) : null);
   const untaxed = h.taxTotal === null && h.netTotal === null && h.grossTotal !== null;
-  const [made] = await tx.insert(bill).values({
-    companyId, documentId, stage: 'read', kind: reading.kind === 'credit-note' ? 'credit-note' : 'invoice', supplierId: found?.id ?? null, supplierName: h.supplierName?.value ?? null, supplierReason: match?.reason ?? null,
-    invoiceNumber: h.invoiceNumber?.value ?? null, issueDate: h.issueDate?.value ?? null, dueDate: due, terms: h.paymentTerms?.value.slice(0, 200) ?? found?.terms ?? null,
-    currency: h.currency?.value ?? found?.currency ?? own!.baseCurrency, purchaseOrder: h.purchaseOrder?.value ?? null, net: h.netTotal?.value ?? (untaxed ? h.grossTotal!.value : null), tax: h.taxTotal?.value ?? (untaxed ? '0' : null), gross: h.grossTotal?.value ?? null,
-    pricesIncludeTax: reading.pricesIncludeTax, marks, unsure: [...new Set([...settled, ...differing.map(billField)])], createdAt: receivedAt,
-    note: addressedTo && addressedTo.id !== companyId ? `The page is addressed to ${addressedTo.name}.` : null,
-  }).returning({ id: bill.id });
+  const [made] = await tx
+    .insert(bill)
+    .values({
+      companyId,
+      documentId,
+      stage: 'read',
+      kind: reading.kind === 'credit-note' ? 'credit-note' : 'invoice',
+      supplierId: found?.id ?? null,
+      supplierName: h.supplierName?.value ?? null,
+      supplierReason: match?.reason ?? null,
+      invoiceNumber: h.invoiceNumber?.value ?? null,
+      issueDate: h.issueDate?.value ?? null,
+      dueDate: due,
+      terms: h.paymentTerms?.value.slice(0, 200) ?? found?.terms ?? null,
+      currency: h.currency?.value ?? found?.currency ?? own!.baseCurrency,
+      purchaseOrder: h.purchaseOrder?.value ?? null,
+      net: h.netTotal?.value ?? (untaxed ? h.grossTotal!.value : null),
+      tax: h.taxTotal?.value ?? (untaxed ? '0' : null),
+      gross: h.grossTotal?.value ?? null,
+      pricesIncludeTax: reading.pricesIncludeTax,
+      marks,
+      unsure: [...new Set([...settled, ...differing.map(billField)])],
+      createdAt: receivedAt,
+      note: addressedTo && addressedTo.id !== companyId ? `The page is addressed to ${addressedTo.name}.` : null,
+    })
+    .returning({ id: bill.id });
   await addLines(tx, companyId, made!.id, reading, data, found);
-  await tx.insert(billEvent).values([{ companyId, billId: made!.id, what: 'arrived', at: receivedAt }, { companyId, billId: made!.id, what: 'read', at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null }]);
+  await tx.insert(billEvent).values([
+    { companyId, billId: made!.id, what: 'arrived', at: receivedAt },
+    { companyId, billId: made!.id, what: 'read', at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null },
+  ]);
   return made!.id;
 }
 
@@ -62,30 +140,83 @@ function dueFrom(issued: string, terms: string): string | null {
  * answer is false then. True when there is none, or it went.
  */
 export async function dropBill(tx: Executor, documentId: string, why: string, now: Date, begun = false): Promise<boolean> {
-  const [made] = await tx.select().from(bill).where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded'))).for('update');
+  const [made] = await tx
+    .select()
+    .from(bill)
+    .where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded')))
+    .for('update');
   if (!made) return true;
   if (!(begun ? ['read', 'returned', 'set-aside'] : ['read']).includes(made.stage) || (!begun && made.rowVersion > 1)) return false;
-  await tx.update(bill).set({ stage: 'discarded', note: why, rowVersion: made.rowVersion + 1 }).where(eq(bill.id, made.id));
+  await tx
+    .update(bill)
+    .set({ stage: 'discarded', note: why, rowVersion: made.rowVersion + 1 })
+    .where(eq(bill.id, made.id));
   await tx.insert(billEvent).values({ companyId: made.companyId, billId: made.id, what: 'discarded', note: why, at: now });
   return true;
 }
 
-async function addLines(tx: Executor, companyId: string, billId: string, reading: Reading, data: boolean, found: typeof supplier.$inferSelect | null): Promise<void> {
-  const codes = await tx.select({ id: taxCode.id, rate: taxCode.rate, reverseCharge: taxCode.reverseCharge }).from(taxCode).where(eq(taxCode.companyId, companyId)).orderBy(taxCode.code);
+async function addLines(
+  tx: Executor,
+  companyId: string,
+  billId: string,
+  reading: Reading,
+  data: boolean,
+  found: typeof supplier.$inferSelect | null,
+): Promise<void> {
+  const codes = await tx
+    .select({ id: taxCode.id, rate: taxCode.rate, reverseCharge: taxCode.reverseCharge })
+    .from(taxCode)
+    .where(eq(taxCode.companyId, companyId))
+    .orderBy(taxCode.code);
   const past = found ? await pastLines(tx, companyId, found.id) : [];
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
-  const code = (description: string, item: string | null, taxRate: string | null) => suggest({ description, code: item, taxRate: taxRate ?? onlyRate }, past, found, codes);
+  const code = (description: string, item: string | null, taxRate: string | null) =>
+    suggest({ description, code: item, taxRate: taxRate ?? onlyRate }, past, found, codes);
   const rows = [
     ...reading.lines.map((line) => ({
-      kind: 'line', code: line.code?.value.slice(0, 60) ?? null, description: line.description?.value.slice(0, 500) ?? '', quantity: line.quantity?.value ?? null, unit: (data && line.unit ? unitWord(line.unit.value) : line.unit?.value)?.slice(0, 20) ?? null, unitPrice: line.unitPrice?.value ?? null,
-      priceQuantity: line.priceQuantity ?? '1', discountPercent: line.discountPercent?.value ?? null, taxRate: line.taxRate?.value ?? null, amount: line.amount.value, marks: marksOf(line),
+      kind: 'line',
+      code: line.code?.value.slice(0, 60) ?? null,
+      description: line.description?.value.slice(0, 500) ?? '',
+      quantity: line.quantity?.value ?? null,
+      unit: (data && line.unit ? unitWord(line.unit.value) : line.unit?.value)?.slice(0, 20) ?? null,
+      unitPrice: line.unitPrice?.value ?? null,
+      priceQuantity: line.priceQuantity ?? '1',
+      discountPercent: line.discountPercent?.value ?? null,
+      taxRate: line.taxRate?.value ?? null,
+      amount: line.amount.value,
+      marks: marksOf(line),
     })),
-    ...reading.charges.map((charge) => ({ kind: 'charge', code: null, description: charge.label.slice(0, 500), quantity: null, unit: null, unitPrice: null, priceQuantity: '1', discountPercent: null, taxRate: null, amount: charge.amount.value, marks: { amount: stored(charge.amount) } })),
+    ...reading.charges.map((charge) => ({
+      kind: 'charge',
+      code: null,
+      description: charge.label.slice(0, 500),
+      quantity: null,
+      unit: null,
+      unitPrice: null,
+      priceQuantity: '1',
+      discountPercent: null,
+      taxRate: null,
+      amount: charge.amount.value,
+      marks: { amount: stored(charge.amount) },
+    })),
   ];
   if (rows.length === 0) return;
-  await tx.insert(billLine).values(rows.map((row, position) => {
-    const coding = code(row.description, row.code, row.taxRate);
-    const marks: Record<string, StoredMark> = coding ? { ...row.marks, coding: { mark: null, confidence: 0.8, proof: coding.reason } } : row.marks;
-    return { ...row, companyId, billId, position, accountId: coding?.accountId ?? null, costCentreId: coding?.costCentreId ?? null, taxCodeId: coding?.taxCodeId ?? null, marks };
-  }));
+  await tx.insert(billLine).values(
+    rows.map((row, position) => {
+      const coding = code(row.description, row.code, row.taxRate);
+      const marks: Record<string, StoredMark> = coding
+        ? { ...row.marks, coding: { mark: null, confidence: 0.8, proof: coding.reason } }
+        : row.marks;
+      return {
+        ...row,
+        companyId,
+        billId,
+        position,
+        accountId: coding?.accountId ?? null,
+        costCentreId: coding?.costCentreId ?? null,
+        taxCodeId: coding?.taxCodeId ?? null,
+        marks,
+      };
+    }),
+  );
 }

@@ -8,7 +8,10 @@ export const sha256 = (bytes: Uint8Array): string => createHash('sha256').update
 /** Keeps an original byte for byte and gives its address; the same bytes are kept once. */
 export async function keep(db: Executor, bytes: Uint8Array): Promise<string> {
   const address = sha256(bytes);
-  await db.insert(file).values({ sha256: address, bytes: Buffer.from(bytes), size: bytes.length }).onConflictDoNothing();
+  await db
+    .insert(file)
+    .values({ sha256: address, bytes: Buffer.from(bytes), size: bytes.length })
+    .onConflictDoNothing();
   return address;
 }
 

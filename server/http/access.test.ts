@@ -4,24 +4,39 @@ import { demoPassword } from '@ledgerline/demo/people';
 import { arrive, invoiceOf, makeWorld, type World } from '../testing/world.ts';
 
 let world: World;
-beforeAll(async () => { world = await makeWorld(); });
+beforeAll(async () => {
+  world = await makeWorld();
+});
 afterAll(() => world.close());
 
 async function cookieOf(name: string): Promise<string> {
   const email = `${name.toLowerCase()}@marrowby.example`;
-  const answer = await world.api.app.request('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: demoPassword }) });
+  const answer = await world.api.app.request('/api/session', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email, password: demoPassword }),
+  });
   return answer.headers.getSetCookie()[0]!.split(';')[0]!;
 }
 const ask = async (method: string, path: string, cookie = '', body?: object, headers: Record<string, string> = {}) => {
-  const answer = await world.api.app.request(`/api${path}`, { method, headers: { cookie, 'content-type': 'application/json', ...headers }, ...(body ? { body: JSON.stringify(body) } : {}) });
-  return { status: answer.status, data: await answer.json().catch(() => null) as Record<string, unknown> };
+  const answer = await world.api.app.request(`/api${path}`, {
+    method,
+    headers: { cookie, 'content-type': 'application/json', ...headers },
+    ...(body ? { body: JSON.stringify(body) } : {}),
+  });
+  return { status: answer.status, data: (await answer.json().catch(() => null)) as Record<string, unknown> };
 };
 const at = (code: string, path: string) => `/companies/${world.master.company(code).id}${path}`;
 
 describe('access', () => {
   it('every route names its access, and only these are open to strangers', () => {
     expect(world.api.routes.every((r) => r.access === 'public' || r.access === 'signed-in' || r.access in permissions)).toBe(true);
-    expect(world.api.routes.filter((r) => r.access === 'public').map((r) => `${r.method} ${r.path}`).sort()).toEqual(['delete /session', 'get /openapi.json', 'get /session', 'post /session', 'post /session/demo', 'post /setup']);
+    expect(
+      world.api.routes
+        .filter((r) => r.access === 'public')
+        .map((r) => `${r.method} ${r.path}`)
+        .sort(),
+    ).toEqual(['delete /session', 'get /openapi.json', 'get /session', 'post /session', 'post /session/demo', 'post /setup']);
     expect(world.api.app.routes.filter((r) => r.method !== 'ALL').length).toBe(world.api.routes.length);
   });
   it('no company route answers a stranger', async () => {
@@ -59,6 +74,17 @@ describe('access', () => {
     expect(answer.data['errors']).toEqual(expect.arrayContaining([expect.objectContaining({ path: 'name' })]));
   });
   it('setting up is refused once there is an organisation', async () => {
-    expect((await ask('POST', '/setup', '', { organisation: 'Second', company: 'Second', country: 'GB', name: 'Nobody', email: 'n@second.example', password: '0123456789' })).status).toBe(409);
+    expect(
+      (
+        await ask('POST', '/setup', '', {
+          organisation: 'Second',
+          company: 'Second',
+          country: 'GB',
+          name: 'Nobody',
+          email: 'n@second.example',
+          password: '0123456789',
+        })
+      ).status,
+    ).toBe(409);
   });
 });

@@ -7,7 +7,15 @@ export function decodeCursor(cursor: string | undefined): string[] | null {
   if (!cursor) return null;
   try {
     const parts: unknown = JSON.parse(Buffer.from(cursor, 'base64url').toString());
-    if (Array.isArray(parts) && parts.length === 2 && parts.every((p) => typeof p === 'string') && /^[0-9a-f-]{36}$/.test(parts[1] as string)) return parts as string[];
-  } catch { /* falls through */ }
+    if (
+      Array.isArray(parts) &&
+      parts.length === 2 &&
+      parts.every((p) => typeof p === 'string') &&
+      /^[0-9a-f-]{36}$/.test(parts[1] as string)
+    )
+      return parts as string[];
+  } catch {
+    /* falls through */
+  }
   throw new Refusal(400, 'This place in the list is not known any more. Load the list again.');
 }

@@ -7,13 +7,27 @@ import { Refusal } from './problems.ts';
 import { valid } from './validate.ts';
 
 /** Who asks, and in which company. */
-export interface Caller { me: Me; company: Company }
+export interface Caller {
+  me: Me;
+  company: Company;
+}
 export type Access = 'public' | 'signed-in' | Permission;
-export interface Route { method: 'get' | 'post' | 'put' | 'patch' | 'delete'; path: string; access: Access; summary: string; body?: TSchema; query?: TSchema }
+export interface Route {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  path: string;
+  access: Access;
+  summary: string;
+  body?: TSchema;
+  query?: TSchema;
+}
 
 type Handler<R extends Route> = (input: {
-  c: Context; services: Services; caller: R['access'] extends 'public' ? null : R['access'] extends 'signed-in' ? { me: Me } : Caller;
-  params: Record<string, string>; body: R['body'] extends TSchema ? Static<R['body']> : undefined; query: R['query'] extends TSchema ? Static<R['query']> : Record<string, never>;
+  c: Context;
+  services: Services;
+  caller: R['access'] extends 'public' ? null : R['access'] extends 'signed-in' ? { me: Me } : Caller;
+  params: Record<string, string>;
+  body: R['body'] extends TSchema ? Static<R['body']> : undefined;
+  query: R['query'] extends TSchema ? Static<R['query']> : Record<string, never>;
 }) => Promise<unknown>;
 
 /** Routes with their access, in the order they were defined: what the test of permissions and the API description read. */
@@ -30,8 +44,16 @@ export class Api {
       if (route.method !== 'get') sameSite(c);
       const caller = await this.#admit(c, route.access);
       const params = c.req.param() as Record<string, string>;
-      for (const [name, value] of Object.entries(params)) if (/Id$|^id$/.test(name) && !/^[0-9a-f-]{36}$/i.test(value)) throw new Refusal(404, 'This is not here.');
-      const body = route.body ? valid(route.body, await c.req.json().catch(() => { throw new Refusal(400, 'The request was not understood.'); })) : undefined;
+      for (const [name, value] of Object.entries(params))
+        if (/Id$|^id$/.test(name) && !/^[0-9a-f-]{36}$/i.test(value)) throw new Refusal(404, 'This is not here.');
+      const body = route.body
+        ? valid(
+            route.body,
+            await c.req.json().catch(() => {
+              throw new Refusal(400, 'The request was not understood.');
+            }),
+          )
+        : undefined;
       const query = route.query ? valid(route.query, c.req.query(), true) : {};
       const answer = await handler({ c, services: this.services, caller, params, body, query } as unknown as Parameters<Handler<R>>[0]);
       return answer instanceof Response ? answer : c.json(answer ?? { ok: true });

@@ -2,7 +2,13 @@ import type { Problem } from '@ledgerline/contract';
 
 /** A refusal with a sentence for the person in front of the screen; becomes RFC 9457 problem JSON. */
 export class Refusal extends Error {
-  constructor(readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429, title: string, readonly errors: { path: string; sentence: string }[] = []) { super(title); }
+  constructor(
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429,
+    title: string,
+    readonly errors: { path: string; sentence: string }[] = [],
+  ) {
+    super(title);
+  }
   toProblem(): Problem {
     return { type: 'about:blank', title: this.message, status: this.status, ...(this.errors.length ? { errors: this.errors } : {}) };
   }

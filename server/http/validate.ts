@@ -22,8 +22,19 @@ function sentence(error: ErrorObject): string {
 /** The data as the schema has it, or a refusal that names each field. `text` lets query strings stand for numbers. */
 export function valid<T extends TSchema>(schema: T, data: unknown, text = false): Static<T> {
   let validate = compiled.get(schema);
-  if (!validate) { validate = (text ? loose : ajv).compile(schema); compiled.set(schema, validate); }
+  if (!validate) {
+    validate = (text ? loose : ajv).compile(schema);
+    compiled.set(schema, validate);
+  }
   if (validate(data)) return data as Static<T>;
-  const errors = (validate.errors ?? []).filter((e) => e.keyword !== 'anyOf').map((e) => ({ path: e.instancePath.slice(1).replace(/\//g, '.'), sentence: sentence(e) }));
-  throw new Refusal(400, errors[0] ? `Something in the form is not right: ${errors[0].path ? `${errors[0].path}: ` : ''}${errors[0].sentence}` : 'Something in the form is not right.', errors);
+  const errors = (validate.errors ?? [])
+    .filter((e) => e.keyword !== 'anyOf')
+    .map((e) => ({ path: e.instancePath.slice(1).replace(/\//g, '.'), sentence: sentence(e) }));
+  throw new Refusal(
+    400,
+    errors[0]
+      ? `Something in the form is not right: ${errors[0].path ? `${errors[0].path}: ` : ''}${errors[0].sentence}`
+      : 'Something in the form is not right.',
+    errors,
+  );
 }

@@ -1,6 +1,11 @@
 import PgBoss from 'pg-boss';
 
-export interface Jobs { boss: PgBoss; queueReading(documentId: string): Promise<void>; work(read: (documentId: string) => Promise<void>): Promise<void>; close(): Promise<void> }
+export interface Jobs {
+  boss: PgBoss;
+  queueReading(documentId: string): Promise<void>;
+  work(read: (documentId: string) => Promise<void>): Promise<void>;
+  close(): Promise<void>;
+}
 
 const queue = 'read-document';
 
@@ -12,8 +17,14 @@ export async function startJobs(url: string): Promise<Jobs> {
   await boss.createQueue(queue);
   return {
     boss,
-    async queueReading(documentId) { await boss.send(queue, { documentId }, { retryLimit: 2, expireInSeconds: 300, singletonKey: documentId }); },
-    async work(read) { await boss.work<{ documentId: string }>(queue, { pollingIntervalSeconds: 0.5, batchSize: 4 }, async (jobs) => { for (const job of jobs) await read(job.data.documentId); }); },
+    async queueReading(documentId) {
+      await boss.send(queue, { documentId }, { retryLimit: 2, expireInSeconds: 300, singletonKey: documentId });
+    },
+    async work(read) {
+      await boss.work<{ documentId: string }>(queue, { pollingIntervalSeconds: 0.5, batchSize: 4 }, async (jobs) => {
+        for (const job of jobs) await read(job.data.documentId);
+      });
+    },
     close: () => boss.stop({ graceful: true, timeout: 5000 }),
   };
 }

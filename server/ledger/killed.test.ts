@@ -7,26 +7,44 @@ import { invoiceOf, makeWorld, readyToPost, testDay, type World } from '../testi
 
 let world: World;
 const children: ChildProcess[] = [];
-beforeAll(async () => { world = await makeWorld(); });
-afterAll(async () => { for (const child of children) child.kill('SIGKILL'); await world.close(); });
+beforeAll(async () => {
+  world = await makeWorld();
+});
+afterAll(async () => {
+  for (const child of children) child.kill('SIGKILL');
+  await world.close();
+});
 const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
 
 async function server(): Promise<{ child: ChildProcess; base: string; cookie: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('../testing/serve.ts', import.meta.url))], { env: { ...process.env, DATABASE_URL: world.url }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('../testing/serve.ts', import.meta.url))], {
+    env: { ...process.env, DATABASE_URL: world.url },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   children.push(child);
-  const [line] = await once(child.stdout!, 'data') as [Buffer];
+  const [line] = (await once(child.stdout!, 'data')) as [Buffer];
   const base = `http://127.0.0.1:${/port (\d+)/.exec(String(line))![1]}/api`;
-  const signedIn = await fetch(`${base}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'halina@marrowby.example', password: demoPassword }) });
+  const signedIn = await fetch(`${base}/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: 'halina@marrowby.example', password: demoPassword }),
+  });
   return { child, base, cookie: signedIn.headers.getSetCookie()[0]!.split(';')[0]! };
 }
 
 /** Two hundred bills ready to post, copied from one that went the whole way. */
 async function twoHundred(): Promise<string[]> {
   const id = await readyToPost(world, invoiceOf(0, { number: 'K-0', lines: 3, charge: true }));
-  await rows(`insert into bill (id, company_id, stage, kind, supplier_id, invoice_number, issue_date, due_date, currency, net, tax, gross, sent_by, sent_at, approved_by, approved_at)
-    select gen_random_uuid(), company_id, 'approved', kind, supplier_id, 'K-' || n, issue_date, due_date, currency, net, tax, gross, sent_by, sent_at, approved_by, approved_at from bill, generate_series(1, 199) n where id = $1`, id);
-  await rows(`insert into bill_line (id, company_id, bill_id, position, kind, description, quantity, unit_price, amount, account_id, cost_centre_id, tax_code_id)
-    select gen_random_uuid(), l.company_id, b.id, l.position, l.kind, l.description, l.quantity, l.unit_price, l.amount, l.account_id, l.cost_centre_id, l.tax_code_id from bill_line l, bill b where l.bill_id = $1 and b.id <> $1 and b.stage = 'approved'`, id);
+  await rows(
+    `insert into bill (id, company_id, stage, kind, supplier_id, invoice_number, issue_date, due_date, currency, net, tax, gross, sent_by, sent_at, approved_by, approved_at)
+    select gen_random_uuid(), company_id, 'approved', kind, supplier_id, 'K-' || n, issue_date, due_date, currency, net, tax, gross, sent_by, sent_at, approved_by, approved_at from bill, generate_series(1, 199) n where id = $1`,
+    id,
+  );
+  await rows(
+    `insert into bill_line (id, company_id, bill_id, position, kind, description, quantity, unit_price, amount, account_id, cost_centre_id, tax_code_id)
+    select gen_random_uuid(), l.company_id, b.id, l.position, l.kind, l.description, l.quantity, l.unit_price, l.amount, l.account_id, l.cost_centre_id, l.tax_code_id from bill_line l, bill b where l.bill_id = $1 and b.id <> $1 and b.stage = 'approved'`,
+    id,
+  );
   return (await rows(`select id from bill where stage = 'approved' order by id`)).map((r) => r.id as string);
 }
 
@@ -34,8 +52,17 @@ it('a server killed in the middle of posting 200 bills leaves each wholly posted
   const ids = await twoHundred();
   expect(ids).toHaveLength(200);
   const companyId = world.master.company('MBG').id;
-  const batches = Array.from({ length: 20 }, (_, i) => ({ key: `batch-number-${i}`, entryDate: testDay, billIds: ids.slice(i * 10, i * 10 + 10) }));
-  const post = (s: { base: string; cookie: string }, body: object) => fetch(`${s.base}/companies/${companyId}/postings`, { method: 'POST', headers: { cookie: s.cookie, 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  const batches = Array.from({ length: 20 }, (_, i) => ({
+    key: `batch-number-${i}`,
+    entryDate: testDay,
+    billIds: ids.slice(i * 10, i * 10 + 10),
+  }));
+  const post = (s: { base: string; cookie: string }, body: object) =>
+    fetch(`${s.base}/companies/${companyId}/postings`, {
+      method: 'POST',
+      headers: { cookie: s.cookie, 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
 
   const first = await server();
   for (const batch of batches.slice(0, 7)) await post(first, batch);

@@ -4,7 +4,9 @@ import { trailOf } from './store.ts';
 import { invoiceOf, makeWorld, readyToPost, testDay, type World } from '../testing/world.ts';
 
 let world: World;
-beforeAll(async () => { world = await makeWorld(); });
+beforeAll(async () => {
+  world = await makeWorld();
+});
 afterAll(() => world.close());
 const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
 
@@ -12,8 +14,13 @@ describe('posting', () => {
   it('writes expense, recoverable tax and payable, and the open item', async () => {
     const invoice = invoiceOf(0, { number: 'P-1', lines: 2, charge: true });
     const id = await readyToPost(world, invoice);
-    const { posted: [one] } = await postBills(world.services, await world.as('Halina Voss'), { key: 'posting-1', billIds: [id], entryDate: testDay });
-    const lines = await rows('select a.code, l.debit, l.credit, l.supplier_id from journal_line l join ledger_account a on a.id = l.account_id where entry_id = $1 order by position', one!.entryId);
+    const {
+      posted: [one],
+    } = await postBills(world.services, await world.as('Halina Voss'), { key: 'posting-1', billIds: [id], entryDate: testDay });
+    const lines = await rows(
+      'select a.code, l.debit, l.credit, l.supplier_id from journal_line l join ledger_account a on a.id = l.account_id where entry_id = $1 order by position',
+      one!.entryId,
+    );
     expect(lines.at(-1)).toMatchObject({ code: '2100', credit: invoice.gross });
     expect(lines.find((l) => l.code === '1800')).toMatchObject({ debit: invoice.tax });
     expect(await rows('select amount, settled from open_item where bill_id = $1', id)).toEqual([{ amount: invoice.gross, settled: '0' }]);
@@ -22,16 +29,26 @@ describe('posting', () => {
   it('turns a credit note the other way round', async () => {
     const invoice = invoiceOf(1, { number: 'P-2', kind: 'credit-note', lines: 1 });
     const id = await readyToPost(world, invoice);
-    const { posted: [one] } = await postBills(world.services, await world.as('Halina Voss'), { key: 'posting-2', billIds: [id], entryDate: testDay });
-    const lines = await rows('select a.code, l.debit, l.credit from journal_line l join ledger_account a on a.id = l.account_id where entry_id = $1 order by position', one!.entryId);
+    const {
+      posted: [one],
+    } = await postBills(world.services, await world.as('Halina Voss'), { key: 'posting-2', billIds: [id], entryDate: testDay });
+    const lines = await rows(
+      'select a.code, l.debit, l.credit from journal_line l join ledger_account a on a.id = l.account_id where entry_id = $1 order by position',
+      one!.entryId,
+    );
     expect(lines.at(-1)).toMatchObject({ code: '2100', debit: invoice.gross, credit: '0' });
     expect((await rows('select amount from open_item where bill_id = $1', id))[0].amount).toBe(`-${invoice.gross}`);
   });
 
   it('converts a foreign bill at the rate and still balances', async () => {
     const id = await readyToPost(world, invoiceOf(3, { number: 'P-3', lines: 3, charge: true }));
-    const { posted: [one] } = await postBills(world.services, await world.as('Halina Voss', 'MNT'), { key: 'posting-3', billIds: [id], entryDate: testDay });
-    const [sum] = await rows('select sum(debit) - sum(credit) as off, e.currency, e.rate from journal_line l join journal_entry e on e.id = l.entry_id where entry_id = $1 group by 2, 3', one!.entryId);
+    const {
+      posted: [one],
+    } = await postBills(world.services, await world.as('Halina Voss', 'MNT'), { key: 'posting-3', billIds: [id], entryDate: testDay });
+    const [sum] = await rows(
+      'select sum(debit) - sum(credit) as off, e.currency, e.rate from journal_line l join journal_entry e on e.id = l.entry_id where entry_id = $1 group by 2, 3',
+      one!.entryId,
+    );
     expect(sum).toMatchObject({ off: '0.00', currency: 'EUR' });
     expect(Number(sum.rate)).toBeGreaterThan(0.8);
   });
@@ -48,33 +65,45 @@ describe('posting', () => {
 
   it('a key that was used for other bills is refused', async () => {
     const id = await readyToPost(world, invoiceOf(7, { number: 'P-5' }));
-    await expect(postBills(world.services, await world.as('Halina Voss'), { key: 'posting-twice', billIds: [id], entryDate: testDay })).rejects.toThrow('made before for other bills');
+    await expect(
+      postBills(world.services, await world.as('Halina Voss'), { key: 'posting-twice', billIds: [id], entryDate: testDay }),
+    ).rejects.toThrow('made before for other bills');
   });
 
   it('is all or nothing: one bill that cannot be posted keeps back the rest', async () => {
     const good = await readyToPost(world, invoiceOf(8, { number: 'P-6' }));
     const [posted] = await rows(`select id from bill where invoice_number = 'P-1'`);
-    await expect(postBills(world.services, await world.as('Halina Voss'), { key: 'posting-mixed', billIds: [good, posted.id], entryDate: testDay })).rejects.toThrow('P-1 is posted already');
+    await expect(
+      postBills(world.services, await world.as('Halina Voss'), { key: 'posting-mixed', billIds: [good, posted.id], entryDate: testDay }),
+    ).rejects.toThrow('P-1 is posted already');
     expect(await rows('select stage from bill where id = $1', good)).toEqual([{ stage: 'approved' }]);
   });
 
   it('says that a period is closed, and posts nothing', async () => {
     await rows('update period set open = false where year = 2026 and month = 2');
     const [good] = await rows(`select id from bill where invoice_number = 'P-6'`);
-    await expect(postBills(world.services, await world.as('Halina Voss'), { key: 'posting-closed', billIds: [good.id], entryDate: '2026-02-10' })).rejects.toThrow('The period 2026-02 is not open');
+    await expect(
+      postBills(world.services, await world.as('Halina Voss'), { key: 'posting-closed', billIds: [good.id], entryDate: '2026-02-10' }),
+    ).rejects.toThrow('The period 2026-02 is not open');
   });
 
   it('numbers run without gaps when many are posted at once', async () => {
     const ids: string[] = [];
     for (let i = 0; i < 6; i++) ids.push(await readyToPost(world, invoiceOf(14, { number: `P-2${i}` })));
     const halina = await world.as('Halina Voss');
-    await Promise.all(ids.map((id, i) => postBills(world.services, halina, { key: `posting-many-${i}`, billIds: [id], entryDate: testDay })));
-    const numbers = (await rows('select number from journal_entry where company_id = $1 and year = 2026 order by number', halina.company.id)).map((r) => r.number);
+    await Promise.all(
+      ids.map((id, i) => postBills(world.services, halina, { key: `posting-many-${i}`, billIds: [id], entryDate: testDay })),
+    );
+    const numbers = (
+      await rows('select number from journal_entry where company_id = $1 and year = 2026 order by number', halina.company.id)
+    ).map((r) => r.number);
     expect(numbers).toEqual(numbers.map((_, i) => i + 1));
   });
 
   it('leads from an amount in the ledger to the mark on the page', async () => {
-    const [line] = await rows(`select l.id, l.debit from journal_line l join bill b on b.id = (select bill_id from journal_entry e where e.id = l.entry_id) where b.invoice_number = 'P-1' and l.bill_line_id is not null order by l.position limit 1`);
+    const [line] = await rows(
+      `select l.id, l.debit from journal_line l join bill b on b.id = (select bill_id from journal_entry e where e.id = l.entry_id) where b.invoice_number = 'P-1' and l.bill_line_id is not null order by l.position limit 1`,
+    );
     const trail = await trailOf(world.database.db, (await world.as('Halina Voss')).company.id, line.id);
     expect(trail.line?.amount).toBe(line.debit);
     expect(trail.mark).toMatchObject({ page: 1 });

@@ -1,7 +1,11 @@
 import pg from 'pg';
 
 /** Something changed: which area of a company, and which row. */
-export interface Change { area: string; company: string; id: string }
+export interface Change {
+  area: string;
+  company: string;
+  id: string;
+}
 type Listener = (change: Change) => void;
 
 /** Hears what the database tells when a transaction commits, and passes it to everyone who watches. */
@@ -12,7 +16,9 @@ export class Live {
 
   async listen(url: string): Promise<void> {
     const client = new pg.Client({ connectionString: url });
-    client.on('notification', ({ payload }) => { if (payload) this.tell(JSON.parse(payload) as Change); });
+    client.on('notification', ({ payload }) => {
+      if (payload) this.tell(JSON.parse(payload) as Change);
+    });
     client.on('error', () => this.#again(url));
     client.on('end', () => this.#again(url));
     await client.connect();
@@ -23,14 +29,20 @@ export class Live {
   #again(url: string): void {
     if (this.#closed || !this.#client) return;
     this.#client = null;
-    setTimeout(() => { if (!this.#closed) this.listen(url).catch(() => this.#again(url)); }, 1000).unref();
+    setTimeout(() => {
+      if (!this.#closed) this.listen(url).catch(() => this.#again(url));
+    }, 1000).unref();
   }
 
-  tell(change: Change): void { for (const listener of this.#listeners) listener(change); }
+  tell(change: Change): void {
+    for (const listener of this.#listeners) listener(change);
+  }
 
   watch(listener: Listener): () => void {
     this.#listeners.add(listener);
-    return () => { this.#listeners.delete(listener); };
+    return () => {
+      this.#listeners.delete(listener);
+    };
   }
 
   async close(): Promise<void> {

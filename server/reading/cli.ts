@@ -17,7 +17,13 @@ export async function readFiles(files: string[]): Promise<number> {
       console.log(JSON.stringify(result.ok ? toFormat(file, result.parts.map(inFile)) : { file, documents: [], error: noteOf(result) }));
     } catch (error) {
       code = 1;
-      console.log(JSON.stringify({ file, documents: [], error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}` }));
+      console.log(
+        JSON.stringify({
+          file,
+          documents: [],
+          error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}`,
+        }),
+      );
     }
   }
   await pool.close();

@@ -5,7 +5,17 @@ export type FileType = 'pdf' | 'xml' | 'picture' | 'zip' | 'other';
 
 const starts = (bytes: Uint8Array, ...heads: number[][]): boolean => heads.some((head) => head.every((b, i) => bytes[i] === b));
 
-const mediaTypes: Record<string, string> = { pdf: 'application/pdf', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', tif: 'image/tiff', tiff: 'image/tiff', xml: 'application/xml', zip: 'application/zip', eml: 'message/rfc822' };
+const mediaTypes: Record<string, string> = {
+  pdf: 'application/pdf',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  tif: 'image/tiff',
+  tiff: 'image/tiff',
+  xml: 'application/xml',
+  zip: 'application/zip',
+  eml: 'message/rfc822',
+};
 /** What a file calls itself by its name, where nothing else says so. */
 export const mediaTypeOf = (name: string): string => mediaTypes[name.split('.').pop()!.toLowerCase()] ?? 'application/octet-stream';
 

@@ -5,22 +5,38 @@ import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
 
 const folder = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 
-export interface PdfLimits { pages: number; runsPerPage: number }
+export interface PdfLimits {
+  pages: number;
+  runsPerPage: number;
+}
 export const pdfLimits: PdfLimits = { pages: 200, runsPerPage: 40_000 };
 
 /** Why a PDF can't be read, as a code; the words for people are in `reading/notes.ts`. */
 export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages';
 
 export class UnreadablePdf extends Error {
-  constructor(readonly fault: PdfFault, readonly pages = 0) { super(fault); }
+  constructor(
+    readonly fault: PdfFault,
+    readonly pages = 0,
+  ) {
+    super(fault);
+  }
 }
 
 async function open(bytes: Uint8Array): Promise<PDFDocumentProxy> {
   try {
     return await getDocument({
-      data: bytes, verbosity: VerbosityLevel.ERRORS, isEvalSupported: false, useSystemFonts: false, disableFontFace: true,
-      enableXfa: false, stopAtErrors: false, maxImageSize: 1,
-      standardFontDataUrl: `${join(folder, 'standard_fonts')}/`, cMapUrl: `${join(folder, 'cmaps')}/`, cMapPacked: true,
+      data: bytes,
+      verbosity: VerbosityLevel.ERRORS,
+      isEvalSupported: false,
+      useSystemFonts: false,
+      disableFontFace: true,
+      enableXfa: false,
+      stopAtErrors: false,
+      maxImageSize: 1,
+      standardFontDataUrl: `${join(folder, 'standard_fonts')}/`,
+      cMapUrl: `${join(folder, 'cmaps')}/`,
+      cMapPacked: true,
     }).promise;
   } catch (error) {
     throw new UnreadablePdf(error instanceof Error && error.name === 'PasswordException' ? 'encrypted' : 'broken');
@@ -28,9 +44,16 @@ async function open(bytes: Uint8Array): Promise<PDFDocumentProxy> {
 }
 
 /** What a PDF holds: its pages as words with boxes, and e-invoice data that stands inside it. */
-export interface PdfContent { pages: Page[]; /** Pages in the whole file. */ count: number; xml: Uint8Array[] }
+export interface PdfContent {
+  pages: Page[];
+  /** Pages in the whole file. */ count: number;
+  xml: Uint8Array[];
+}
 /** A page to be read, by its number in the file, turned clockwise. */
-export interface Wanted { page: number; turn: number }
+export interface Wanted {
+  page: number;
+  turn: number;
+}
 
 const most = 20 * 1024 * 1024;
 
@@ -48,7 +71,11 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
     for (const { page, turn } of list) if (page <= pdf.numPages) pages.push(await readPage(pdf, page, turn, limits));
     if (pages.length === 0) throw new UnreadablePdf('empty');
     const attached = Object.values(((await pdf.getAttachments()) ?? {}) as Record<string, { filename: string; content: Uint8Array }>);
-    return { pages, count: pdf.numPages, xml: attached.filter((a) => /\.xml$/i.test(a.filename) && a.content.length < most).map((a) => new Uint8Array(a.content)) };
+    return {
+      pages,
+      count: pdf.numPages,
+      xml: attached.filter((a) => /\.xml$/i.test(a.filename) && a.content.length < most).map((a) => new Uint8Array(a.content)),
+    };
   } catch (error) {
     throw error instanceof UnreadablePdf ? error : new UnreadablePdf('broken');
   } finally {
@@ -56,7 +83,8 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
   }
 }
 
-export const pagesOfPdf = async (bytes: Uint8Array, limits: PdfLimits = pdfLimits): Promise<Page[]> => (await contentOfPdf(bytes, limits)).pages;
+export const pagesOfPdf = async (bytes: Uint8Array, limits: PdfLimits = pdfLimits): Promise<Page[]> =>
+  (await contentOfPdf(bytes, limits)).pages;
 
 async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, limits: PdfLimits): Promise<Page> {
   const page = await pdf.getPage(number);

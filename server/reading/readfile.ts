@@ -7,8 +7,18 @@ import { contentOfPdf, UnreadablePdf } from './pdf.ts';
 import { pagesOfPicture, UnreadablePicture } from './picture.ts';
 import type { Asked, Findings, PageSource, ReadPart, ReadResult } from './result.ts';
 
-const findingsOf = (e: EInvoice, broken: Findings['broken'], differences: Findings['differences']): Findings => ({ syntax: e.syntax, profile: e.profile, payable: e.totals.payable, broken, differences });
-const attachmentsOf = (e: EInvoice) => e.attachments.slice(0, 20).map((a) => ({ name: a.name, mediaType: a.mediaType, bytes: new Uint8Array(Buffer.from(a.base64, 'base64')) })).filter((a) => a.bytes.length > 0);
+const findingsOf = (e: EInvoice, broken: Findings['broken'], differences: Findings['differences']): Findings => ({
+  syntax: e.syntax,
+  profile: e.profile,
+  payable: e.totals.payable,
+  broken,
+  differences,
+});
+const attachmentsOf = (e: EInvoice) =>
+  e.attachments
+    .slice(0, 20)
+    .map((a) => ({ name: a.name, mediaType: a.mediaType, bytes: new Uint8Array(Buffer.from(a.base64, 'base64')) }))
+    .filter((a) => a.bytes.length > 0);
 
 /** Reads what stands in one or more files: a whole file taken apart into its documents, or given pages as one document. */
 export async function readAsked(asked: Asked): Promise<ReadResult> {
@@ -17,10 +27,14 @@ export async function readAsked(asked: Asked): Promise<ReadResult> {
     if (!first || first.bytes.length === 0) return { ok: false, fault: 'empty', pages: 0 };
     if (asked.order) return await readArranged(asked.files, asked.order);
     switch (fileType(first.bytes)) {
-      case 'pdf': return await readPdf(first);
-      case 'xml': return readXml(first.bytes);
-      case 'picture': return await readPicture(first);
-      default: return { ok: false, fault: 'kind', pages: 0 };
+      case 'pdf':
+        return await readPdf(first);
+      case 'xml':
+        return readXml(first.bytes);
+      case 'picture':
+        return await readPicture(first);
+      default:
+        return { ok: false, fault: 'kind', pages: 0 };
     }
   } catch (error) {
     if (error instanceof UnreadablePdf) return { ok: false, fault: error.fault, pages: error.pages };
@@ -40,17 +54,31 @@ function part(sources: PageSource[], pages: Page[]): ReadPart {
 
 async function readPdf({ sha, bytes }: Asked['files'][number]): Promise<ReadResult> {
   const { pages, xml } = await contentOfPdf(bytes);
-  return hybrid(sourcesOf(sha, pages), pages, xml) ?? { ok: true, attachments: [], parts: takeApart(pages).map((group) => part(sourcesOf(sha, group), group)) };
+  return (
+    hybrid(sourcesOf(sha, pages), pages, xml) ?? {
+      ok: true,
+      attachments: [],
+      parts: takeApart(pages).map((group) => part(sourcesOf(sha, group), group)),
+    }
+  );
 }
 
 /** A PDF with an e-invoice inside: its data, with the marks of its pages, compared with them. Null when there is none. */
 function hybrid(sources: PageSource[], pages: Page[], xml: Uint8Array[]): ReadResult | null {
   for (const data of xml) {
     try {
-      const e = readEInvoice(data), { reading, broken } = toReading(e), paper = readDocument(pages);
+      const e = readEInvoice(data),
+        { reading, broken } = toReading(e),
+        paper = readDocument(pages);
       // Profiles without lines carry the totals only; the lines then come from the page.
       const whole: Reading = reading.lines.length === 0 ? { ...reading, lines: paper.lines, charges: paper.charges } : reading;
-      return { ok: true, attachments: attachmentsOf(e), parts: [{ sources, pages, reading: withMarks(whole, paper), findings: findingsOf(e, broken, compare(reading, paper)), shown: 'paper' }] };
+      return {
+        ok: true,
+        attachments: attachmentsOf(e),
+        parts: [
+          { sources, pages, reading: withMarks(whole, paper), findings: findingsOf(e, broken, compare(reading, paper)), shown: 'paper' },
+        ],
+      };
     } catch (error) {
       // An attachment that is some other XML is no e-invoice; the page is read.
       if (!(error instanceof UnreadableXml)) throw error;
@@ -60,15 +88,32 @@ function hybrid(sources: PageSource[], pages: Page[], xml: Uint8Array[]): ReadRe
 }
 
 function readXml(bytes: Uint8Array): ReadResult {
-  const e = readEInvoice(bytes), { reading, broken } = toReading(e);
+  const e = readEInvoice(bytes),
+    { reading, broken } = toReading(e);
   const drawn = render(e, reading);
-  return { ok: true, attachments: attachmentsOf(e), parts: [{ sources: [], pages: drawn.pages, reading: drawn.reading, findings: findingsOf(e, broken, []), shown: 'data' }] };
+  return {
+    ok: true,
+    attachments: attachmentsOf(e),
+    parts: [{ sources: [], pages: drawn.pages, reading: drawn.reading, findings: findingsOf(e, broken, []), shown: 'data' }],
+  };
 }
 
 async function readPicture({ sha, bytes }: Asked['files'][number]): Promise<ReadResult> {
   const found = await pagesOfPicture(bytes);
   const pages = found.map((p): Page => ({ number: p.page, width: p.width, height: p.height, words: [] }));
-  return { ok: true, attachments: [], parts: [{ sources: sourcesOf(sha, pages), pages, reading: unread(pages), findings: null, shown: found.every((p) => p.small) ? 'small' : 'paper' }] };
+  return {
+    ok: true,
+    attachments: [],
+    parts: [
+      {
+        sources: sourcesOf(sha, pages),
+        pages,
+        reading: unread(pages),
+        findings: null,
+        shown: found.every((p) => p.small) ? 'small' : 'paper',
+      },
+    ],
+  };
 }
 
 /** Pages that a person put together, in that order, as one document. Each file is opened once. */
@@ -86,11 +131,29 @@ async function readArranged(files: Asked['files'], order: PageSource[]): Promise
     } else {
       const pictures = await pagesOfPicture(bytes);
       for (const source of own) {
-        const picture = pictures[source.page - 1], lying = source.turn % 180 !== 0;
-        if (picture) found.set(key(source), { number: 0, width: lying ? picture.height : picture.width, height: lying ? picture.width : picture.height, words: [] });
+        const picture = pictures[source.page - 1],
+          lying = source.turn % 180 !== 0;
+        if (picture)
+          found.set(key(source), {
+            number: 0,
+            width: lying ? picture.height : picture.width,
+            height: lying ? picture.width : picture.height,
+            words: [],
+          });
       }
     }
   }
   const there = order.filter((s) => found.has(key(s)));
-  return there.length === 0 ? { ok: false, fault: 'empty', pages: 0 } : { ok: true, attachments: [], parts: [part(there, there.map((s) => found.get(key(s))!))] };
+  return there.length === 0
+    ? { ok: false, fault: 'empty', pages: 0 }
+    : {
+        ok: true,
+        attachments: [],
+        parts: [
+          part(
+            there,
+            there.map((s) => found.get(key(s))!),
+          ),
+        ],
+      };
 }

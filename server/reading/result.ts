@@ -4,19 +4,43 @@ import type { Reading } from '@ledgerline/core/reading';
 import type { PdfFault } from './pdf.ts';
 
 /** A page of a stored file: its address, its number there, and how far it is turned clockwise. */
-export interface PageSource { sha: string; page: number; turn: number }
+export interface PageSource {
+  sha: string;
+  page: number;
+  turn: number;
+}
 
 /** What an e-invoice's data says about itself and, in a hybrid file, about its page. */
-export interface Findings { syntax: 'UBL' | 'CII'; profile: string | null; payable: string | null; broken: Broken[]; differences: Difference[] }
+export interface Findings {
+  syntax: 'UBL' | 'CII';
+  profile: string | null;
+  payable: string | null;
+  broken: Broken[];
+  differences: Difference[];
+}
 
 /** One document of what was read. Pages are numbered from 1; `sources` says where each comes from, and is empty for pure data. */
-export interface ReadPart { sources: PageSource[]; pages: Page[]; reading: Reading; findings: Findings | null; /** paper: pages of the file; data: drawn from data; small: a logo rather than a page */ shown: 'paper' | 'data' | 'small' }
+export interface ReadPart {
+  sources: PageSource[];
+  pages: Page[];
+  reading: Reading;
+  findings: Findings | null;
+  /** paper: pages of the file; data: drawn from data; small: a logo rather than a page */ shown: 'paper' | 'data' | 'small';
+}
 
 export type Fault = PdfFault | 'too-long' | 'too-large' | 'xml' | 'picture' | 'kind';
-export type ReadResult = { ok: true; parts: ReadPart[]; attachments: { name: string; mediaType: string; bytes: Uint8Array }[] } | { ok: false; fault: Fault; pages: number; /** More exact than the fault's own words. */ note?: string };
+export type ReadResult =
+  | { ok: true; parts: ReadPart[]; attachments: { name: string; mediaType: string; bytes: Uint8Array }[] }
+  | { ok: false; fault: Fault; pages: number; /** More exact than the fault's own words. */ note?: string };
 
 /** Files to read: one as it came (`order` null), or given pages of them as one document. */
-export interface Asked { files: { sha: string; bytes: Uint8Array }[]; order: PageSource[] | null }
+export interface Asked {
+  files: { sha: string; bytes: Uint8Array }[];
+  order: PageSource[] | null;
+}
 
 /** A part's reading with the page numbers that its pages have in the file. */
-export const inFile = ({ reading, sources }: ReadPart): Reading => ({ ...reading, pages: sources.length ? sources.map((s) => s.page) : reading.pages });
+export const inFile = ({ reading, sources }: ReadPart): Reading => ({
+  ...reading,
+  pages: sources.length ? sources.map((s) => s.page) : reading.pages,
+});

@@ -24,7 +24,11 @@ async function readRow(services: Services, row: DocumentRow): Promise<ReadResult
  */
 export async function readArrived(services: Services, documentId: string): Promise<void> {
   const { db } = services.database;
-  const [claimed] = await db.update(document).set({ state: 'reading' }).where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading']))).returning();
+  const [claimed] = await db
+    .update(document)
+    .set({ state: 'reading' })
+    .where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading'])))
+    .returning();
   if (!claimed) return;
   const result = await readRow(services, claimed);
   const queue = await db.transaction(async (tx): Promise<string[]> => {
@@ -34,14 +38,20 @@ export async function readArrived(services: Services, documentId: string): Promi
     // Pages that were shared out anew meanwhile are read by the job that came with them.
     if (!row || !came || row.state !== 'reading' || JSON.stringify(row.sources) !== JSON.stringify(claimed.sources)) return [];
     if (!result.ok) {
-      await tx.update(document).set({ state: 'unreadable', note: noteOf(result), pageCount: result.pages || null, readAt: services.now() }).where(eq(document.id, documentId));
+      await tx
+        .update(document)
+        .set({ state: 'unreadable', note: noteOf(result), pageCount: result.pages || null, readAt: services.now() })
+        .where(eq(document.id, documentId));
       return [];
     }
     const [first, ...others] = result.parts;
     const home = await settlePart(tx, services, came, row, first!, result.parts.length);
     for (const [i, part] of others.entries()) {
       const { id: _id, ...same } = row;
-      const [made] = await tx.insert(document).values({ ...same, part: i + 1, state: 'reading' }).returning();
+      const [made] = await tx
+        .insert(document)
+        .values({ ...same, part: i + 1, state: 'reading' })
+        .returning();
       await settlePart(tx, services, came, made!, part, result.parts.length);
     }
     return attach(tx, { ...row, ...home }, result.attachments);
@@ -50,13 +60,30 @@ export async function readArrived(services: Services, documentId: string): Promi
 }
 
 /** What an e-invoice carries inside becomes documents beside it; those that may be its page are read. */
-async function attach(tx: Parameters<typeof keep>[0], row: DocumentRow, attachments: Extract<ReadResult, { ok: true }>['attachments']): Promise<string[]> {
+async function attach(
+  tx: Parameters<typeof keep>[0],
+  row: DocumentRow,
+  attachments: Extract<ReadResult, { ok: true }>['attachments'],
+): Promise<string[]> {
   const queue: string[] = [];
   for (const [i, file] of attachments.entries()) {
     const sha = await keep(tx, file.bytes);
-    const [there] = await tx.select({ id: document.id }).from(document).where(and(eq(document.arrivalId, row.arrivalId), eq(document.fileSha256, sha), ne(document.id, row.id)));
+    const [there] = await tx
+      .select({ id: document.id })
+      .from(document)
+      .where(and(eq(document.arrivalId, row.arrivalId), eq(document.fileSha256, sha), ne(document.id, row.id)));
     if (there) continue;
-    const [made] = await tx.insert(document).values({ companyId: row.companyId, arrivalId: row.arrivalId, position: row.position, part: 100 + i, fileSha256: sha, ...fileOfAttachment(file, row.name) }).returning({ id: document.id, state: document.state });
+    const [made] = await tx
+      .insert(document)
+      .values({
+        companyId: row.companyId,
+        arrivalId: row.arrivalId,
+        position: row.position,
+        part: 100 + i,
+        fileSha256: sha,
+        ...fileOfAttachment(file, row.name),
+      })
+      .returning({ id: document.id, state: document.state });
     if (made!.state === 'waiting') queue.push(made!.id);
   }
   return queue;
@@ -64,7 +91,10 @@ async function attach(tx: Parameters<typeof keep>[0], row: DocumentRow, attachme
 
 /** What a stopped server left unread is queued again. */
 export async function resumeReading(services: Services): Promise<number> {
-  const left = await services.database.db.select({ id: document.id }).from(document).where(inArray(document.state, ['waiting', 'reading']));
+  const left = await services.database.db
+    .select({ id: document.id })
+    .from(document)
+    .where(inArray(document.state, ['waiting', 'reading']));
   for (const { id } of left) await services.queueReading(id);
   return left.length;
 }

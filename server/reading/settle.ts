@@ -12,18 +12,41 @@ type DocumentRow = typeof document.$inferSelect;
 type ArrivalRow = typeof arrival.$inferSelect;
 
 /** The company and the arrival in which a document ended up. */
-export interface Home { companyId: string; arrivalId: string }
+export interface Home {
+  companyId: string;
+  arrivalId: string;
+}
 
 /** Keeps what was read of one document and makes its bill, unless it is no invoice or the page of an e-invoice that has one. */
-export async function settlePart(tx: Executor, services: Services, came: ArrivalRow, row: DocumentRow, part: ReadPart, parts: number): Promise<Home> {
+export async function settlePart(
+  tx: Executor,
+  services: Services,
+  came: ArrivalRow,
+  row: DocumentRow,
+  part: ReadPart,
+  parts: number,
+): Promise<Home> {
   const { pages, reading, sources, shown } = part;
   await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
   for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
   const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
   const addressed = matchCompany(reading.header.buyerName?.value ?? null, companies);
   const home = await moveTo(tx, came, row, addressed, parts);
-  const base = { reading, findings: part.findings, sources, shown: shown === 'data' ? 'data' : 'paper', pageCount: pages.length, readAt: services.now() };
-  const keepAs = async (state: string, note: string | null, duplicateOf: string | null = null): Promise<Home> => { await tx.update(document).set({ ...base, state, note, duplicateOf }).where(eq(document.id, row.id)); return home; };
+  const base = {
+    reading,
+    findings: part.findings,
+    sources,
+    shown: shown === 'data' ? 'data' : 'paper',
+    pageCount: pages.length,
+    readAt: services.now(),
+  };
+  const keepAs = async (state: string, note: string | null, duplicateOf: string | null = null): Promise<Home> => {
+    await tx
+      .update(document)
+      .set({ ...base, state, note, duplicateOf })
+      .where(eq(document.id, row.id));
+    return home;
+  };
   if (shown === 'small') return keepAs('aside', 'A small picture, such as a logo: set to one side.');
   if (reading.kind === 'other') return keepAs('aside', 'Not an invoice or credit note: set to one side.');
   const twin = await twinOf(tx, home.arrivalId, row.id, part);
@@ -31,36 +54,82 @@ export async function settlePart(tx: Executor, services: Services, came: Arrival
     // The data is the bill; its page beside it is compared and shown from Arrivals.
     const findings = twin.findings && { ...twin.findings, differences: compare(twin.reading!, reading) };
     await tx.update(document).set({ findings }).where(eq(document.id, twin.id));
-    if (findings?.differences.length) await doubt(tx, twin.id, findings.differences.map((d) => d.field));
+    if (findings?.differences.length)
+      await doubt(
+        tx,
+        twin.id,
+        findings.differences.map((d) => d.field),
+      );
     return keepAs('duplicate', `The page of the e-invoice ${twin.name}: one bill.`, twin.id);
   }
   const findings = twin && part.findings ? { ...part.findings, differences: compare(reading, twin.reading!) } : part.findings;
-  await tx.update(document).set({ ...base, findings, state: 'read', note: noteFor(part), duplicateOf: null }).where(eq(document.id, row.id));
+  await tx
+    .update(document)
+    .set({ ...base, findings, state: 'read', note: noteFor(part), duplicateOf: null })
+    .where(eq(document.id, row.id));
   if (twin) {
-    if (!(await dropBill(tx, twin.id, 'The e-invoice that came with this page is used instead.', services.now()))) return keepAs('duplicate', `The data of ${twin.name}, whose bill is in work already.`, twin.id);
-    await tx.update(document).set({ state: 'duplicate', note: `The page of the e-invoice ${row.name}: one bill.`, duplicateOf: row.id }).where(eq(document.id, twin.id));
+    if (!(await dropBill(tx, twin.id, 'The e-invoice that came with this page is used instead.', services.now())))
+      return keepAs('duplicate', `The data of ${twin.name}, whose bill is in work already.`, twin.id);
+    await tx
+      .update(document)
+      .set({ state: 'duplicate', note: `The page of the e-invoice ${row.name}: one bill.`, duplicateOf: row.id })
+      .where(eq(document.id, twin.id));
   }
-  await makeBill(tx, { companyId: home.companyId, documentId: row.id, reading, data: part.findings !== null, differing: (findings?.differences ?? []).map((d) => d.field), addressedTo: addressed, receivedAt: came.receivedAt, now: services.now() });
+  await makeBill(tx, {
+    companyId: home.companyId,
+    documentId: row.id,
+    reading,
+    data: part.findings !== null,
+    differing: (findings?.differences ?? []).map((d) => d.field),
+    addressedTo: addressed,
+    receivedAt: came.receivedAt,
+    now: services.now(),
+  });
   return home;
 }
 
-const noteFor = ({ pages, shown }: ReadPart): string | null => (shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'A picture without text: type it in from the page.' : null);
+const noteFor = ({ pages, shown }: ReadPart): string | null =>
+  shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'A picture without text: type it in from the page.' : null;
 
 /**
  * Scans and mail go to the company on the page; an upload stays where a person put it. A document that came alone takes its arrival
  * along; one that came with others gets an arrival of its own there.
  */
 async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addressed: KnownCompany | null, parts: number): Promise<Home> {
-  if (!addressed || came.channel === 'upload' || addressed.id === row.companyId) return { companyId: row.companyId, arrivalId: row.arrivalId };
-  const beside = await tx.select({ id: document.id }).from(document).where(and(eq(document.arrivalId, row.arrivalId), ne(document.id, row.id)));
+  if (!addressed || came.channel === 'upload' || addressed.id === row.companyId)
+    return { companyId: row.companyId, arrivalId: row.arrivalId };
+  const beside = await tx
+    .select({ id: document.id })
+    .from(document)
+    .where(and(eq(document.arrivalId, row.arrivalId), ne(document.id, row.id)));
   let arrivalId = row.arrivalId;
   if (beside.length === 0 && parts === 1) await tx.update(arrival).set({ companyId: addressed.id }).where(eq(arrival.id, row.arrivalId));
   else {
     const { channel, sender, subject, receivedAt, personId } = came;
-    const [there] = await tx.select({ id: arrival.id }).from(arrival).where(and(eq(arrival.companyId, addressed.id), eq(arrival.cameWith, came.id)));
-    const [made] = there ? [there] : await tx.insert(arrival).values({ companyId: addressed.id, channel, sender, subject, receivedAt, personId, cameWith: came.id, note: 'Came together with documents for another company.' }).returning({ id: arrival.id });
+    const [there] = await tx
+      .select({ id: arrival.id })
+      .from(arrival)
+      .where(and(eq(arrival.companyId, addressed.id), eq(arrival.cameWith, came.id)));
+    const [made] = there
+      ? [there]
+      : await tx
+          .insert(arrival)
+          .values({
+            companyId: addressed.id,
+            channel,
+            sender,
+            subject,
+            receivedAt,
+            personId,
+            cameWith: came.id,
+            note: 'Came together with documents for another company.',
+          })
+          .returning({ id: arrival.id });
     arrivalId = made!.id;
-    await tx.update(arrival).set({ note: `What is addressed to ${addressed.name} went there.` }).where(and(eq(arrival.id, came.id), isNull(arrival.note)));
+    await tx
+      .update(arrival)
+      .set({ note: `What is addressed to ${addressed.name} went there.` })
+      .where(and(eq(arrival.id, came.id), isNull(arrival.note)));
   }
   await tx.update(document).set({ companyId: addressed.id, arrivalId }).where(eq(document.id, row.id));
   return { companyId: addressed.id, arrivalId };
@@ -70,12 +139,26 @@ async function moveTo(tx: Executor, came: ArrivalRow, row: DocumentRow, addresse
 async function twinOf(tx: Executor, arrivalId: string, documentId: string, part: ReadPart): Promise<DocumentRow | null> {
   const number = part.reading.header.invoiceNumber?.value;
   if (!number) return null;
-  const beside = await tx.select().from(document).where(and(eq(document.arrivalId, arrivalId), ne(document.id, documentId), eq(document.state, 'read')));
-  return beside.find((d) => (d.shown === 'data') !== (part.shown === 'data') && squash(d.reading?.header.invoiceNumber?.value ?? '') === squash(number)) ?? null;
+  const beside = await tx
+    .select()
+    .from(document)
+    .where(and(eq(document.arrivalId, arrivalId), ne(document.id, documentId), eq(document.state, 'read')));
+  return (
+    beside.find(
+      (d) => (d.shown === 'data') !== (part.shown === 'data') && squash(d.reading?.header.invoiceNumber?.value ?? '') === squash(number),
+    ) ?? null
+  );
 }
 
 /** Fields on which data and page differ have to be looked at, in a bill that is already there. */
 async function doubt(tx: Executor, documentId: string, fields: string[]): Promise<void> {
-  const [made] = await tx.select({ id: bill.id, unsure: bill.unsure }).from(bill).where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded')));
-  if (made) await tx.update(bill).set({ unsure: [...new Set([...made.unsure, ...fields.map(billField)])] }).where(eq(bill.id, made.id));
+  const [made] = await tx
+    .select({ id: bill.id, unsure: bill.unsure })
+    .from(bill)
+    .where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded')));
+  if (made)
+    await tx
+      .update(bill)
+      .set({ unsure: [...new Set([...made.unsure, ...fields.map(billField)])] })
+      .where(eq(bill.id, made.id));
 }

@@ -7,16 +7,48 @@ export const startingAccounts = [
   { code: '1800', name: 'Recoverable tax', group: 'Current assets', kind: 'tax' },
   { code: '2100', name: 'Suppliers', group: 'Liabilities', kind: 'payable' },
   { code: '2200', name: 'Tax owed', group: 'Liabilities', kind: 'liability' },
-  expense('5000', 'Goods for resale', 'Cost of sales'), expense('6100', 'Repairs and maintenance', 'Premises'), expense('6200', 'Energy and water', 'Premises'),
-  expense('6300', 'Carriage and postage', 'Office'), expense('6400', 'Telephone and internet', 'Office'), expense('6500', 'Printing and stationery', 'Office'),
-  expense('6600', 'Professional fees', 'Services'), expense('6700', 'Cleaning', 'Premises'), expense('6800', 'Equipment hire', 'Services'), expense('6900', 'Other costs', 'Office'),
+  expense('5000', 'Goods for resale', 'Cost of sales'),
+  expense('6100', 'Repairs and maintenance', 'Premises'),
+  expense('6200', 'Energy and water', 'Premises'),
+  expense('6300', 'Carriage and postage', 'Office'),
+  expense('6400', 'Telephone and internet', 'Office'),
+  expense('6500', 'Printing and stationery', 'Office'),
+  expense('6600', 'Professional fees', 'Services'),
+  expense('6700', 'Cleaning', 'Premises'),
+  expense('6800', 'Equipment hire', 'Services'),
+  expense('6900', 'Other costs', 'Office'),
 ];
 
-const code = (code: string, name: string, rate: string, recoverable = '100', reverseCharge = false) => ({ code, name, rate, recoverable, reverseCharge });
+const code = (code: string, name: string, rate: string, recoverable = '100', reverseCharge = false) => ({
+  code,
+  name,
+  rate,
+  recoverable,
+  reverseCharge,
+});
 
 /** Purchase tax codes by country: UK VAT (VATA 1994), French TVA (CGI art. 278 to 281), Dutch btw (Wet OB 1968, art. 9). */
 export const startingTaxCodes = {
-  GB: [code('S20', 'Standard rate 20%', '20'), code('R5', 'Reduced rate 5%', '5'), code('Z0', 'Zero rate', '0'), code('EX', 'Exempt or no tax', '0'), code('N20', 'Standard rate 20%, not recoverable', '20', '0'), code('RC20', 'Reverse charge 20%', '20', '100', true)],
-  FR: [code('N20', 'Taux normal 20%', '20'), code('I10', 'Taux intermédiaire 10%', '10'), code('R55', 'Taux réduit 5,5%', '5.5'), code('P21', 'Taux particulier 2,1%', '2.1'), code('EX', 'Exonéré', '0'), code('AL20', 'Autoliquidation 20%', '20', '100', true)],
-  NL: [code('H21', 'Hoog tarief 21%', '21'), code('L9', 'Laag tarief 9%', '9'), code('N0', 'Nultarief', '0'), code('V21', 'Verlegd 21%', '21', '100', true)],
+  GB: [
+    code('S20', 'Standard rate 20%', '20'),
+    code('R5', 'Reduced rate 5%', '5'),
+    code('Z0', 'Zero rate', '0'),
+    code('EX', 'Exempt or no tax', '0'),
+    code('N20', 'Standard rate 20%, not recoverable', '20', '0'),
+    code('RC20', 'Reverse charge 20%', '20', '100', true),
+  ],
+  FR: [
+    code('N20', 'Taux normal 20%', '20'),
+    code('I10', 'Taux intermédiaire 10%', '10'),
+    code('R55', 'Taux réduit 5,5%', '5.5'),
+    code('P21', 'Taux particulier 2,1%', '2.1'),
+    code('EX', 'Exonéré', '0'),
+    code('AL20', 'Autoliquidation 20%', '20', '100', true),
+  ],
+  NL: [
+    code('H21', 'Hoog tarief 21%', '21'),
+    code('L9', 'Laag tarief 9%', '9'),
+    code('N0', 'Nultarief', '0'),
+    code('V21', 'Verlegd 21%', '21', '100', true),
+  ],
 };

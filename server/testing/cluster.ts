@@ -6,12 +6,20 @@ import type { TestProject } from 'vitest/node';
 import { startDatabase } from '../../scripts/database.mjs';
 import { connect, migrate } from '../db/client.ts';
 
-declare module 'vitest' { export interface ProvidedContext { templateUrl: string } }
+declare module 'vitest' {
+  export interface ProvidedContext {
+    templateUrl: string;
+  }
+}
 
 /** One throwaway cluster for all server tests, with one migrated database as their template. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const folder = await mkdtemp(join(tmpdir(), 'ledgerline-test-'));
-  const cluster = await startDatabase(join(folder, 'db'), { name: 'template_ledgerline', quick: true }) as { url: string; home: string; stop(): Promise<void> };
+  const cluster = (await startDatabase(join(folder, 'db'), { name: 'template_ledgerline', quick: true })) as {
+    url: string;
+    home: string;
+    stop(): Promise<void>;
+  };
   const database = connect(cluster.url);
   await migrate(database);
   await database.close();

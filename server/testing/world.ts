@@ -18,7 +18,17 @@ import type { Services } from '../services.ts';
 import { approve, getBill, sendOn } from '../bills/service.ts';
 import { and, eq } from 'drizzle-orm';
 
-export interface World { services: Services; database: Database; master: Master; url: string; as(name: string, companyCode?: string): Promise<Caller>; close(): Promise<void>; api: ReturnType<typeof makeApi>; queue: string[]; drain(): Promise<void> }
+export interface World {
+  services: Services;
+  database: Database;
+  master: Master;
+  url: string;
+  as(name: string, companyCode?: string): Promise<Caller>;
+  close(): Promise<void>;
+  api: ReturnType<typeof makeApi>;
+  queue: string[];
+  drain(): Promise<void>;
+}
 
 export const testDay = '2026-11-23';
 
@@ -36,13 +46,31 @@ export async function makeWorld(): Promise<World> {
   const database = connect(template.href);
   const queue: string[] = [];
   const reader = new ReadingPool(1);
-  const services: Services = { database, reader, live: new Live(), queueReading: async (id) => { queue.push(id); }, now: () => new Date(`${testDay}T10:00:00Z`) };
+  const services: Services = {
+    database,
+    reader,
+    live: new Live(),
+    queueReading: async (id) => {
+      queue.push(id);
+    },
+    now: () => new Date(`${testDay}T10:00:00Z`),
+  };
   const master = await database.db.transaction((tx) => writeMaster(tx, testDay));
   return {
-    services, database, master, url: template.href, api: makeApi(services), queue,
+    services,
+    database,
+    master,
+    url: template.href,
+    api: makeApi(services),
+    queue,
     as: (person, companyCode = 'MBG') => callerOf(services, person, master.company(companyCode).id),
-    async drain() { for (let id = queue.shift(); id !== undefined; id = queue.shift()) await readArrived(services, id); },
-    async close() { await reader.close(); await database.close(); },
+    async drain() {
+      for (let id = queue.shift(); id !== undefined; id = queue.shift()) await readArrived(services, id);
+    },
+    async close() {
+      await reader.close();
+      await database.close();
+    },
   };
 }
 
@@ -53,9 +81,23 @@ export function invoiceOf(index: number, wish: Partial<Wish> & { number: string 
 /** Takes an invoice in as an upload, has it read, and gives its bill's id. */
 export async function arrive(world: World, invoice: Invoice): Promise<string> {
   const companyId = world.master.company(invoice.supplier.company).id;
-  await takeIn(world.services, { companyId, channel: 'upload', sender: null, subject: null, body: null, headers: null, original: null, personId: null, note: null, files: [{ name: `${invoice.number}.pdf`, mediaType: 'application/pdf', bytes: await makePdf(invoice) }] });
+  await takeIn(world.services, {
+    companyId,
+    channel: 'upload',
+    sender: null,
+    subject: null,
+    body: null,
+    headers: null,
+    original: null,
+    personId: null,
+    note: null,
+    files: [{ name: `${invoice.number}.pdf`, mediaType: 'application/pdf', bytes: await makePdf(invoice) }],
+  });
   await world.drain();
-  const [row] = await world.database.db.select({ id: bill.id }).from(bill).where(and(eq(bill.companyId, companyId), eq(bill.invoiceNumber, invoice.number)));
+  const [row] = await world.database.db
+    .select({ id: bill.id })
+    .from(bill)
+    .where(and(eq(bill.companyId, companyId), eq(bill.invoiceNumber, invoice.number)));
   if (!row) throw new Error(`No bill was made of ${invoice.number}`);
   return row.id;
 }

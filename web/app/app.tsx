@@ -18,13 +18,25 @@ import { api } from './api';
 import { PlaceContext } from './company';
 import { Shell } from './shell';
 
-const routes = [{
-  path: '/', element: <Shell />, children: [
-    { index: true, element: <TodayPage /> }, { path: 'arrivals', element: <ArrivalsPage /> }, { path: 'arrivals/:id/pages', element: <PagesPage /> }, { path: 'bills', element: <BillsPage /> }, { path: 'bills/:id', element: <DeskPage /> }, { path: 'approvals', element: <ApprovalsPage /> },
-    { path: 'ledger', element: <LedgerPage /> }, { path: 'ledger/:id', element: <EntryPage /> }, { path: 'suppliers', element: <SuppliersPage /> }, { path: 'suppliers/:id', element: <SupplierPage /> },
-    { path: '*', element: <Trouble sentence="This page is not here." /> },
-  ],
-}];
+const routes = [
+  {
+    path: '/',
+    element: <Shell />,
+    children: [
+      { index: true, element: <TodayPage /> },
+      { path: 'arrivals', element: <ArrivalsPage /> },
+      { path: 'arrivals/:id/pages', element: <PagesPage /> },
+      { path: 'bills', element: <BillsPage /> },
+      { path: 'bills/:id', element: <DeskPage /> },
+      { path: 'approvals', element: <ApprovalsPage /> },
+      { path: 'ledger', element: <LedgerPage /> },
+      { path: 'ledger/:id', element: <EntryPage /> },
+      { path: 'suppliers', element: <SuppliersPage /> },
+      { path: 'suppliers/:id', element: <SupplierPage /> },
+      { path: '*', element: <Trouble sentence="This page is not here." /> },
+    ],
+  },
+];
 
 export function App() {
   const { data, isError, isLoading } = api.useSessionQuery();
@@ -38,7 +50,16 @@ export function App() {
   const company = me.companies.find((c) => c.id === chosen) ?? me.companies[0];
   if (!company) return <Trouble sentence="You have no role in any company yet. Ask an administrator for one." />;
   return (
-    <PlaceContext.Provider value={{ me, company, choose: (id) => { localStorage.setItem('company', id); choose(id); } }}>
+    <PlaceContext.Provider
+      value={{
+        me,
+        company,
+        choose: (id) => {
+          localStorage.setItem('company', id);
+          choose(id);
+        },
+      }}
+    >
       <RouterProvider router={router} />
       <Toaster position="bottom-center" toastOptions={{ className: 'font-sans' }} />
     </PlaceContext.Provider>

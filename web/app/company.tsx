@@ -1,7 +1,11 @@
 import { createContext, useContext } from 'react';
 import { may, type Company, type Me, type Permission } from '@ledgerline/contract';
 
-interface Place { me: Me; company: Company; choose(id: string): void }
+interface Place {
+  me: Me;
+  company: Company;
+  choose(id: string): void;
+}
 export const PlaceContext = createContext<Place | null>(null);
 
 /** Who works here and in which company. */

@@ -31,19 +31,38 @@ describe('sharing out pages', () => {
   });
   it('four quarter turns are none', () => expect([1, 2, 3, 4].reduce((a) => turn(a, { document: 0, page: 1 }), one)).toEqual(one));
   it('goes back by emptying documents that were made since', () => {
-    const now = { documents: [{ id: 'first', pages: [page(1)] }, { id: 'second', pages: [page(2), page(3)] }], leftOut: [] } as unknown as Arrangement;
-    expect(backTo(one, now).documents).toEqual([{ id: 'first', pages: one.documents[0]!.pages }, { id: 'second', pages: [] }]);
+    const now = {
+      documents: [
+        { id: 'first', pages: [page(1)] },
+        { id: 'second', pages: [page(2), page(3)] },
+      ],
+      leftOut: [],
+    } as unknown as Arrangement;
+    expect(backTo(one, now).documents).toEqual([
+      { id: 'first', pages: one.documents[0]!.pages },
+      { id: 'second', pages: [] },
+    ]);
   });
-  it('never loses or doubles a page, whatever is done', () => fc.assert(fc.property(fc.array(fc.tuple(fc.nat(4), fc.nat(3), fc.nat(3), fc.nat(3), fc.nat(3)), { maxLength: 12 }), (steps) => {
-    let a: Arrange = { documents: [{ id: 'x', pages: [1, 2, 3, 4].map(page) }, { id: 'y', pages: [5, 6].map(page) }], leftOut: [] };
-    for (const [what, d, p, e, q] of steps) {
-      const document = d % a.documents.length, other = e % a.documents.length;
-      if (what === 0) a = splitAt(a, { document, page: Math.min(p, a.documents[document]!.pages.length - 1) });
-      else if (what === 1 && document !== other) a = join(a, document, other);
-      else if (what === 2) a = move(a, { document, page: p }, { document: other, page: q });
-      else if (what === 3) a = leaveOut(a, { document, page: p });
-      else a = turn(a, { document, page: p });
-    }
-    expect([...a.documents.flatMap((x) => x.pages), ...a.leftOut].map((x) => x.page).sort()).toEqual([1, 2, 3, 4, 5, 6]);
-  })));
+  it('never loses or doubles a page, whatever is done', () =>
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(4), fc.nat(3), fc.nat(3), fc.nat(3), fc.nat(3)), { maxLength: 12 }), (steps) => {
+        let a: Arrange = {
+          documents: [
+            { id: 'x', pages: [1, 2, 3, 4].map(page) },
+            { id: 'y', pages: [5, 6].map(page) },
+          ],
+          leftOut: [],
+        };
+        for (const [what, d, p, e, q] of steps) {
+          const document = d % a.documents.length,
+            other = e % a.documents.length;
+          if (what === 0) a = splitAt(a, { document, page: Math.min(p, a.documents[document]!.pages.length - 1) });
+          else if (what === 1 && document !== other) a = join(a, document, other);
+          else if (what === 2) a = move(a, { document, page: p }, { document: other, page: q });
+          else if (what === 3) a = leaveOut(a, { document, page: p });
+          else a = turn(a, { document, page: p });
+        }
+        expect([...a.documents.flatMap((x) => x.pages), ...a.leftOut].map((x) => x.page).sort()).toEqual([1, 2, 3, 4, 5, 6]);
+      }),
+    ));
 });

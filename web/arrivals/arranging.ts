@@ -1,17 +1,24 @@
 import type { Arrange, Arrangement, PageSource } from '@ledgerline/contract';
 
 /** Where a page lies: in a document by its place in the list, or among those left out (document -1). */
-export interface Place { document: number; page: number }
+export interface Place {
+  document: number;
+  page: number;
+}
 
 const copy = (a: Arrange): Arrange => ({ documents: a.documents.map((d) => ({ id: d.id, pages: [...d.pages] })), leftOut: [...a.leftOut] });
-const pagesAt = (a: Arrange, document: number): PageSource[] => (document < 0 ? a.leftOut : a.documents[document]?.pages ?? []);
+const pagesAt = (a: Arrange, document: number): PageSource[] => (document < 0 ? a.leftOut : (a.documents[document]?.pages ?? []));
 
-export const toArrange = (now: Arrangement): Arrange => ({ documents: now.documents.map(({ id, pages }) => ({ id, pages })), leftOut: now.leftOut });
+export const toArrange = (now: Arrangement): Arrange => ({
+  documents: now.documents.map(({ id, pages }) => ({ id, pages })),
+  leftOut: now.leftOut,
+});
 
 /** Begins a new document at a page; what stands before it stays. */
 export function splitAt(a: Arrange, { document, page }: Place): Arrange {
   if (page <= 0 || document < 0) return a;
-  const next = copy(a), rest = next.documents[document]!.pages.splice(page);
+  const next = copy(a),
+    rest = next.documents[document]!.pages.splice(page);
   next.documents.splice(document + 1, 0, { id: null, pages: rest });
   return next;
 }
@@ -25,7 +32,8 @@ export function join(a: Arrange, first: number, second: number): Arrange {
 
 /** Takes a page to another place, before the page that is there. */
 export function move(a: Arrange, from: Place, to: Place): Arrange {
-  const next = copy(a), [page] = pagesAt(next, from.document).splice(from.page, 1);
+  const next = copy(a),
+    [page] = pagesAt(next, from.document).splice(from.page, 1);
   if (!page) return a;
   const at = from.document === to.document && from.page < to.page ? to.page - 1 : to.page;
   pagesAt(next, to.document).splice(at, 0, page);
@@ -34,7 +42,9 @@ export function move(a: Arrange, from: Place, to: Place): Arrange {
 
 /** Turns a page a quarter clockwise. */
 export function turn(a: Arrange, { document, page }: Place): Arrange {
-  const next = copy(a), list = pagesAt(next, document), source = list[page];
+  const next = copy(a),
+    list = pagesAt(next, document),
+    source = list[page];
   if (source) list[page] = { ...source, turn: ((source.turn + 90) % 360) as PageSource['turn'] };
   return next;
 }
@@ -52,7 +62,13 @@ export function putBack(a: Arrange, page: number, document: number): Arrange {
 export function backTo(earlier: Arrange, now: Arrangement): Arrange {
   const known = new Set(earlier.documents.map((d) => d.id));
   const still = new Set(now.documents.map((d) => d.id));
-  return { leftOut: earlier.leftOut, documents: [...earlier.documents.filter((d) => d.id === null || still.has(d.id)), ...now.documents.filter((d) => !known.has(d.id)).map(({ id }) => ({ id, pages: [] }))] };
+  return {
+    leftOut: earlier.leftOut,
+    documents: [
+      ...earlier.documents.filter((d) => d.id === null || still.has(d.id)),
+      ...now.documents.filter((d) => !known.has(d.id)).map(({ id }) => ({ id, pages: [] })),
+    ],
+  };
 }
 
 /** New documents without pages need not be made. */

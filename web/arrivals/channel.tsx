@@ -1,8 +1,16 @@
 import { FolderDown, Mail, Upload } from 'lucide-react';
 
-const kinds = { email: { icon: Mail, word: 'by mail' }, folder: { icon: FolderDown, word: 'from the scan folder' }, upload: { icon: Upload, word: 'added in the browser' } } as const;
+const kinds = {
+  email: { icon: Mail, word: 'by mail' },
+  folder: { icon: FolderDown, word: 'from the scan folder' },
+  upload: { icon: Upload, word: 'added in the browser' },
+} as const;
 
 export function ChannelIcon({ channel }: { channel: string }) {
   const { icon: Icon, word } = kinds[channel as keyof typeof kinds] ?? kinds.upload;
-  return <span title={word} className="shrink-0 text-accent"><Icon size={15} aria-label={word} /></span>;
+  return (
+    <span title={word} className="shrink-0 text-accent">
+      <Icon size={15} aria-label={word} />
+    </span>
+  );
 }

@@ -10,7 +10,14 @@ import { Empty, Head, Trouble, Waiting } from '../ui/states';
 import { ChannelIcon } from './channel';
 import { useUpload } from './upload';
 
-const states = { waiting: { icon: Loader, word: 'waiting to be read' }, reading: { icon: Loader, word: 'being read' }, read: { icon: FileCheck, word: 'read' }, aside: { icon: FileText, word: 'to one side' }, unreadable: { icon: CircleAlert, word: 'not read' }, duplicate: { icon: Copy, word: 'here already' } } as const;
+const states = {
+  waiting: { icon: Loader, word: 'waiting to be read' },
+  reading: { icon: Loader, word: 'being read' },
+  read: { icon: FileCheck, word: 'read' },
+  aside: { icon: FileText, word: 'to one side' },
+  unreadable: { icon: CircleAlert, word: 'not read' },
+  duplicate: { icon: Copy, word: 'here already' },
+} as const;
 
 function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }) {
   const { can } = usePlace();
@@ -20,13 +27,45 @@ function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }
   const bill = doc.billId ?? doc.duplicateBillId;
   return (
     <div className="flex min-h-8 items-center gap-2 py-0.5">
-      <span className={`inline-flex w-32 shrink-0 items-center gap-1.5 text-[13px] ${doc.state === 'unreadable' ? 'text-error' : doc.state === 'read' ? 'text-success' : 'quiet'}`}><Icon size={14} className={busy ? 'animate-spin' : ''} aria-hidden />{word}</span>
-      <a className="max-w-60 shrink-0 truncate hover:underline" title={doc.name} href={`/api/companies/${company}/documents/${doc.id}/file`} target="_blank" rel="noreferrer">{doc.name}</a>
-      <span className="shrink-0 text-[13px] quiet">{doc.pagesOf ? `${doc.pagesOf} · ` : doc.pageCount ? `${doc.pageCount} p. · ` : ''}{showSize(doc.size)}</span>
-      {doc.note && <span className="min-w-0 truncate text-[13px]" title={doc.note}>{doc.note}</span>}
-      {doc.state === 'unreadable' && can('arrivals:add') && /\.(pdf|xml|png|jpe?g|tiff?)$/i.test(doc.name) && <button className="btn btn-xs" onClick={() => void retry({ company, id: doc.id })}>Try again</button>}
-      {bill && <Link className="ml-auto shrink-0 truncate font-medium text-primary hover:underline" to={`/bills/${bill}`}>{doc.billLabel || 'Open the bill'}</Link>}
-      {doc.billStage && <span className="w-32 shrink-0 text-[13px]"><StageWord stage={doc.billStage} /></span>}
+      <span
+        className={`inline-flex w-32 shrink-0 items-center gap-1.5 text-[13px] ${doc.state === 'unreadable' ? 'text-error' : doc.state === 'read' ? 'text-success' : 'quiet'}`}
+      >
+        <Icon size={14} className={busy ? 'animate-spin' : ''} aria-hidden />
+        {word}
+      </span>
+      <a
+        className="max-w-60 shrink-0 truncate hover:underline"
+        title={doc.name}
+        href={`/api/companies/${company}/documents/${doc.id}/file`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        {doc.name}
+      </a>
+      <span className="shrink-0 text-[13px] quiet">
+        {doc.pagesOf ? `${doc.pagesOf} · ` : doc.pageCount ? `${doc.pageCount} p. · ` : ''}
+        {showSize(doc.size)}
+      </span>
+      {doc.note && (
+        <span className="min-w-0 truncate text-[13px]" title={doc.note}>
+          {doc.note}
+        </span>
+      )}
+      {doc.state === 'unreadable' && can('arrivals:add') && /\.(pdf|xml|png|jpe?g|tiff?)$/i.test(doc.name) && (
+        <button className="btn btn-xs" onClick={() => void retry({ company, id: doc.id })}>
+          Try again
+        </button>
+      )}
+      {bill && (
+        <Link className="ml-auto shrink-0 truncate font-medium text-primary hover:underline" to={`/bills/${bill}`}>
+          {doc.billLabel || 'Open the bill'}
+        </Link>
+      )}
+      {doc.billStage && (
+        <span className="w-32 shrink-0 text-[13px]">
+          <StageWord stage={doc.billStage} />
+        </span>
+      )}
     </div>
   );
 }
@@ -36,9 +75,22 @@ function Message({ company, id }: { company: string; id: string }) {
   if (!data) return <Waiting />;
   return (
     <div className="mb-2 ml-8 border-l-2 border-double hair pl-4 text-[14px]">
-      <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-[13px]">{data.headers.filter(([k]) => ['from', 'to', 'subject', 'date', 'message-id'].includes(k)).map(([k, v]) => <div key={k} className="contents"><dt className="quiet">{k}</dt><dd className="truncate">{v}</dd></div>)}</dl>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-[13px]">
+        {data.headers
+          .filter(([k]) => ['from', 'to', 'subject', 'date', 'message-id'].includes(k))
+          .map(([k, v]) => (
+            <div key={k} className="contents">
+              <dt className="quiet">{k}</dt>
+              <dd className="truncate">{v}</dd>
+            </div>
+          ))}
+      </dl>
       <pre className="mt-2 max-h-56 overflow-auto font-sans whitespace-pre-wrap">{data.body ?? 'No text.'}</pre>
-      {data.hasOriginal && <a className="text-accent hover:underline" href={`/api/companies/${company}/arrivals/${id}/original`}>The message as it came</a>}
+      {data.hasOriginal && (
+        <a className="text-accent hover:underline" href={`/api/companies/${company}/arrivals/${id}/original`}>
+          The message as it came
+        </a>
+      )}
     </div>
   );
 }
@@ -47,11 +99,35 @@ function Row({ arrival, company }: { arrival: Arrival; company: string }) {
   const [open, setOpen] = useState(false);
   return (
     <li className="border-t hair px-6 py-1.5">
-      <div className="flex h-7 items-center gap-2"><ChannelIcon channel={arrival.channel} /><span className="max-w-72 truncate font-medium">{arrival.sender ?? 'Unknown sender'}</span><span className="min-w-0 grow truncate">{arrival.subject}</span>
-        {arrival.documents.some((d) => d.paper) && <Link className="btn btn-ghost btn-xs" to={`/arrivals/${arrival.id}/pages`}><Layers size={13} aria-hidden />Pages</Link>}
-        {arrival.channel === 'email' && <button className="btn btn-ghost btn-xs" aria-expanded={open} onClick={() => setOpen(!open)}><Eye size={13} aria-hidden />{open ? 'Hide message' : 'Message'}</button>}<span className="w-32 shrink-0 text-right text-[13px] quiet">{showTime(arrival.receivedAt)}</span></div>
-      {arrival.note && <p className="ml-6 flex items-center gap-1.5 text-[14px] text-error"><CircleAlert size={14} aria-hidden />{arrival.note}</p>}
-      <div className="ml-6">{arrival.documents.map((d) => <DocumentRow key={d.id} doc={d} company={company} />)}</div>
+      <div className="flex h-7 items-center gap-2">
+        <ChannelIcon channel={arrival.channel} />
+        <span className="max-w-72 truncate font-medium">{arrival.sender ?? 'Unknown sender'}</span>
+        <span className="min-w-0 grow truncate">{arrival.subject}</span>
+        {arrival.documents.some((d) => d.paper) && (
+          <Link className="btn btn-ghost btn-xs" to={`/arrivals/${arrival.id}/pages`}>
+            <Layers size={13} aria-hidden />
+            Pages
+          </Link>
+        )}
+        {arrival.channel === 'email' && (
+          <button className="btn btn-ghost btn-xs" aria-expanded={open} onClick={() => setOpen(!open)}>
+            <Eye size={13} aria-hidden />
+            {open ? 'Hide message' : 'Message'}
+          </button>
+        )}
+        <span className="w-32 shrink-0 text-right text-[13px] quiet">{showTime(arrival.receivedAt)}</span>
+      </div>
+      {arrival.note && (
+        <p className="ml-6 flex items-center gap-1.5 text-[14px] text-error">
+          <CircleAlert size={14} aria-hidden />
+          {arrival.note}
+        </p>
+      )}
+      <div className="ml-6">
+        {arrival.documents.map((d) => (
+          <DocumentRow key={d.id} doc={d} company={company} />
+        ))}
+      </div>
       {open && <Message company={company} id={arrival.id} />}
     </li>
   );
@@ -60,17 +136,63 @@ function Row({ arrival, company }: { arrival: Arrival; company: string }) {
 export function ArrivalsPage() {
   const { company, can } = usePlace();
   const [cursors, setCursors] = useState<string[]>([]);
-  const { data, error } = api.useArrivalsQuery({ company: company.id, ...(cursors.length ? { cursor: cursors[cursors.length - 1]! } : {}) });
+  const { data, error } = api.useArrivalsQuery({
+    company: company.id,
+    ...(cursors.length ? { cursor: cursors[cursors.length - 1]! } : {}),
+  });
   const input = useRef<HTMLInputElement>(null);
   const upload = useUpload(company.id);
   return (
     <div className="flex h-full flex-col">
       <Head title="Arrivals" detail={`Send mail to ${company.mailAddress}, use the scan folder, or drop files anywhere`}>
-        {can('arrivals:add') && <><input ref={input} type="file" multiple hidden aria-label="Files" onChange={(e) => { void upload([...(e.target.files ?? [])]); e.target.value = ''; }} /><button className="btn btn-primary btn-sm" onClick={() => input.current?.click()}><Paperclip size={14} aria-hidden />Add files</button></>}
+        {can('arrivals:add') && (
+          <>
+            <input
+              ref={input}
+              type="file"
+              multiple
+              hidden
+              aria-label="Files"
+              onChange={(e) => {
+                void upload([...(e.target.files ?? [])]);
+                e.target.value = '';
+              }}
+            />
+            <button className="btn btn-primary btn-sm" onClick={() => input.current?.click()}>
+              <Paperclip size={14} aria-hidden />
+              Add files
+            </button>
+          </>
+        )}
       </Head>
       <div className="min-h-0 grow overflow-auto">
-        {error ? <Trouble sentence={sentenceOf(error)} /> : !data ? <Waiting /> : data.arrivals.length === 0 ? <Empty>Nothing has come in yet.</Empty> : <ul>{data.arrivals.map((a) => <Row key={a.id} arrival={a} company={company.id} />)}</ul>}
-        {data && (data.next || cursors.length > 0) && <div className="flex gap-2 px-6 py-3">{cursors.length > 0 && <button className="btn btn-sm" onClick={() => setCursors(cursors.slice(0, -1))}>Newer</button>}{data.next && <button className="btn btn-sm" onClick={() => setCursors([...cursors, data.next!])}>Older</button>}</div>}
+        {error ? (
+          <Trouble sentence={sentenceOf(error)} />
+        ) : !data ? (
+          <Waiting />
+        ) : data.arrivals.length === 0 ? (
+          <Empty>Nothing has come in yet.</Empty>
+        ) : (
+          <ul>
+            {data.arrivals.map((a) => (
+              <Row key={a.id} arrival={a} company={company.id} />
+            ))}
+          </ul>
+        )}
+        {data && (data.next || cursors.length > 0) && (
+          <div className="flex gap-2 px-6 py-3">
+            {cursors.length > 0 && (
+              <button className="btn btn-sm" onClick={() => setCursors(cursors.slice(0, -1))}>
+                Newer
+              </button>
+            )}
+            {data.next && (
+              <button className="btn btn-sm" onClick={() => setCursors([...cursors, data.next!])}>
+                Older
+              </button>
+            )}
+          </div>
+        )}
       </div>
     </div>
   );

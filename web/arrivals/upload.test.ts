@@ -6,5 +6,6 @@ const names = (...given: string[]) => together(given.map(file)).map((group) => g
 
 describe('files added at once', () => {
   it('an e-invoice arrives with its page', () => expect(names('a.pdf', 'b.pdf', 'A.xml')).toEqual([['a.pdf', 'A.xml'], ['b.pdf']]));
-  it('all else arrives one by one, the same name or not', () => expect(names('a.pdf', 'a.png', 'c.xml')).toEqual([['a.pdf'], ['a.png'], ['c.xml']]));
+  it('all else arrives one by one, the same name or not', () =>
+    expect(names('a.pdf', 'a.png', 'c.xml')).toEqual([['a.pdf'], ['a.png'], ['c.xml']]));
 });

@@ -26,12 +26,17 @@ export function useUpload(company: string): (files: File[]) => Promise<void> {
         for (const file of group) form.append('file', file);
         const request = new XMLHttpRequest();
         request.open('POST', `/api/companies/${company}/arrivals`);
-        request.upload.onprogress = (e) => toast.loading(`${name}: ${Math.round((100 * e.loaded) / e.total)} % · ${done + 1} of ${files.length}`, { id });
+        request.upload.onprogress = (e) =>
+          toast.loading(`${name}: ${Math.round((100 * e.loaded) / e.total)} % · ${done + 1} of ${files.length}`, { id });
         request.onload = () => {
-          if (request.status >= 400) failed.push(`${name}: ${(JSON.parse(request.responseText || '{}') as { title?: string }).title ?? 'could not be added'}`);
+          if (request.status >= 400)
+            failed.push(`${name}: ${(JSON.parse(request.responseText || '{}') as { title?: string }).title ?? 'could not be added'}`);
           next();
         };
-        request.onerror = () => { failed.push(`${name}: the connection broke off`); next(); };
+        request.onerror = () => {
+          failed.push(`${name}: the connection broke off`);
+          next();
+        };
         request.send(form);
       });
       done += group.length;

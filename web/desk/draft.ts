@@ -23,7 +23,10 @@ export function useDraft(company: string, loaded: Bill | undefined) {
     if (!loaded) return;
     const other = latest.current?.id !== loaded.id;
     if (!other && (dirty() || running.current || loaded.rowVersion <= (latest.current?.rowVersion ?? 0))) return;
-    if (other) { pending.current = { header: {}, lines: false }; setState({ word: '', bad: false }); }
+    if (other) {
+      pending.current = { header: {}, lines: false };
+      setState({ word: '', bad: false });
+    }
     latest.current = loaded;
     setDraft(loaded);
   }, [loaded]);
@@ -36,20 +39,32 @@ export function useDraft(company: string, loaded: Bill | undefined) {
     if (!now || !dirty()) return now;
     const { header, lines } = pending.current;
     pending.current = { header: {}, lines: false };
-    const body: SaveBill = { rowVersion: now.rowVersion, ...(Object.keys(header).length ? { header } : {}), ...(lines ? { lines: now.lines } : {}) };
+    const body: SaveBill = {
+      rowVersion: now.rowVersion,
+      ...(Object.keys(header).length ? { header } : {}),
+      ...(lines ? { lines: now.lines } : {}),
+    };
     setState({ word: 'Saving …', bad: false });
-    running.current = save({ company, id: now.id, body }).unwrap().then((saved) => {
-      // What was typed while saving stays on top of what came back.
-      const merged = { ...saved, ...pending.current.header, lines: pending.current.lines ? latest.current!.lines : saved.lines };
-      latest.current = merged;
-      setDraft(merged);
-      setState({ word: 'Saved', bad: false });
-      return true;
-    }, (error: { status?: unknown }) => {
-      if (error.status === 'FETCH_ERROR') { pending.current = { header: { ...header, ...pending.current.header }, lines: lines || pending.current.lines }; timer.current = setTimeout(() => void flush(), 3000); }
-      setState({ word: sentenceOf(error), bad: true });
-      return false;
-    });
+    running.current = save({ company, id: now.id, body })
+      .unwrap()
+      .then(
+        (saved) => {
+          // What was typed while saving stays on top of what came back.
+          const merged = { ...saved, ...pending.current.header, lines: pending.current.lines ? latest.current!.lines : saved.lines };
+          latest.current = merged;
+          setDraft(merged);
+          setState({ word: 'Saved', bad: false });
+          return true;
+        },
+        (error: { status?: unknown }) => {
+          if (error.status === 'FETCH_ERROR') {
+            pending.current = { header: { ...header, ...pending.current.header }, lines: lines || pending.current.lines };
+            timer.current = setTimeout(() => void flush(), 3000);
+          }
+          setState({ word: sentenceOf(error), bad: true });
+          return false;
+        },
+      );
     const ok = await running.current;
     running.current = null;
     return ok ? latest.current : null;

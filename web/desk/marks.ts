@@ -3,14 +3,28 @@ import { calculate, minorUnits } from '@ledgerline/core/money';
 import type { Bill, BillLine, Mark } from '@ledgerline/contract';
 import type { ShownMark } from './sheet';
 
-const names: Record<string, string> = { supplierId: 'Supplier', invoiceNumber: 'Number', issueDate: 'Date', dueDate: 'Due', terms: 'Terms', currency: 'Currency', purchaseOrder: 'Order', net: 'Net', tax: 'Tax', gross: 'Total' };
+const names: Record<string, string> = {
+  supplierId: 'Supplier',
+  invoiceNumber: 'Number',
+  issueDate: 'Date',
+  dueDate: 'Due',
+  terms: 'Terms',
+  currency: 'Currency',
+  purchaseOrder: 'Order',
+  net: 'Net',
+  tax: 'Tax',
+  gross: 'Total',
+};
 
 /** Every value's place on the page with its field's path. */
 export function marksOf(bill: Bill): ShownMark[] {
-  const of = (path: string, label: string, stored: { mark: Mark | null } | undefined): ShownMark[] => (stored?.mark ? [{ path, label, mark: stored.mark, unsure: bill.unsure.includes(path) }] : []);
+  const of = (path: string, label: string, stored: { mark: Mark | null } | undefined): ShownMark[] =>
+    stored?.mark ? [{ path, label, mark: stored.mark, unsure: bill.unsure.includes(path) }] : [];
   return [
     ...Object.entries(bill.marks).flatMap(([path, stored]) => of(path, names[path] ?? path, stored)),
-    ...bill.lines.flatMap((line, i) => Object.entries(line.marks).flatMap(([cell, stored]) => of(`lines[${i}].${cell}`, `Row ${i + 1} ${cell}`, stored))),
+    ...bill.lines.flatMap((line, i) =>
+      Object.entries(line.marks).flatMap(([cell, stored]) => of(`lines[${i}].${cell}`, `Row ${i + 1} ${cell}`, stored)),
+    ),
   ];
 }
 
@@ -25,11 +39,18 @@ export function plainNumber(text: string): string | null {
 }
 
 /** What a word on the page is for the field in hand: a change to the head or to a row, or null when it does not fit. */
-export function fillFrom(bill: Bill, path: string, word: string, mark: Mark): { header?: Partial<Bill>; line?: { index: number; field: string; change: Partial<BillLine> } } | null {
+export function fillFrom(
+  bill: Bill,
+  path: string,
+  word: string,
+  mark: Mark,
+): { header?: Partial<Bill>; line?: { index: number; field: string; change: Partial<BillLine> } } | null {
   const row = /^lines\[(\d+)\]\.(\w+)$/.exec(path);
   const fixed = (n: string) => calculate(n)!.toFixed(minorUnits(bill.currency));
   if (row) {
-    const index = Number(row[1]), field = row[2]!, line = bill.lines[index];
+    const index = Number(row[1]),
+      field = row[2]!,
+      line = bill.lines[index];
     if (!line) return null;
     const marks = { ...line.marks, [field]: clicked(mark) };
     if (['quantity', 'unitPrice', 'amount'].includes(field)) {
@@ -37,11 +58,20 @@ export function fillFrom(bill: Bill, path: string, word: string, mark: Mark): { 
       return number === null ? null : { line: { index, field, change: { [field]: field === 'amount' ? fixed(number) : number, marks } } };
     }
     if (field === 'unit') return { line: { index, field, change: { unit: word, marks } } };
-    return field === 'description' ? { line: { index, field, change: { description: line.description ? `${line.description} ${word}` : word, marks } } } : null;
+    return field === 'description'
+      ? { line: { index, field, change: { description: line.description ? `${line.description} ${word}` : word, marks } } }
+      : null;
   }
   const marks = { ...bill.marks, [path]: clicked(mark) };
-  if (amounts.includes(path)) { const number = plainNumber(word); return number === null ? null : { header: { [path]: fixed(number), marks } }; }
-  if (path === 'issueDate' || path === 'dueDate') { const date = findDates(word)[0]?.dates; const day = date?.['day-first'] ?? date?.['month-first']; return day ? { header: { [path]: day, marks } } : null; }
+  if (amounts.includes(path)) {
+    const number = plainNumber(word);
+    return number === null ? null : { header: { [path]: fixed(number), marks } };
+  }
+  if (path === 'issueDate' || path === 'dueDate') {
+    const date = findDates(word)[0]?.dates;
+    const day = date?.['day-first'] ?? date?.['month-first'];
+    return day ? { header: { [path]: day, marks } } : null;
+  }
   if (path === 'invoiceNumber' || path === 'purchaseOrder') return { header: { [path]: word.replace(/[.,;:]$/, ''), marks } };
   return null;
 }

@@ -18,7 +18,23 @@ import { NewSupplierDialog } from './new-supplier';
 import { Sheet } from './sheet';
 import { ProofStrip } from './strip';
 
-const emptyLine = (): BillLine => ({ id: crypto.randomUUID(), kind: 'line', code: null, description: '', quantity: null, unit: null, unitPrice: null, priceQuantity: '1', discountPercent: null, taxRate: null, amount: null, accountId: null, costCentreId: null, taxCodeId: null, marks: {} });
+const emptyLine = (): BillLine => ({
+  id: crypto.randomUUID(),
+  kind: 'line',
+  code: null,
+  description: '',
+  quantity: null,
+  unit: null,
+  unitPrice: null,
+  priceQuantity: '1',
+  discountPercent: null,
+  taxRate: null,
+  amount: null,
+  accountId: null,
+  costCentreId: null,
+  taxCodeId: null,
+  marks: {},
+});
 const focusField = (path: string) => document.querySelector<HTMLElement>(`[data-field="${CSS.escape(path)}"] :is(input, select)`)?.focus();
 
 /** The desk: the page on the left, the bill on the right, the proof at the foot. */
@@ -41,8 +57,12 @@ export function DeskPage() {
   const marks = useMemo(() => (bill ? marksOf(bill) : []), [bill]);
   const proof = useMemo(() => (bill ? prove(bill) : null), [bill]);
 
-  const setLine = (index: number, change: Partial<BillLine>, field: string) => setLines((lines) => lines.map((l, i) => (i === index ? { ...l, ...change } : l)), `lines[${index}].${field}`);
-  const go = useCallback((to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned'), [navigate]);
+  const setLine = (index: number, change: Partial<BillLine>, field: string) =>
+    setLines((lines) => lines.map((l, i) => (i === index ? { ...l, ...change } : l)), `lines[${index}].${field}`);
+  const go = useCallback(
+    (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned'),
+    [navigate],
+  );
   const act = async (what: 'send' | 'set-aside' | 'discard' | 'restore' | 'take-back', note?: string) => {
     if (!bill || acting.current) return;
     acting.current = true;
@@ -54,7 +74,21 @@ export function DeskPage() {
       const done = await move({ company: company.id, id, move: what, rowVersion: now.rowVersion, ...(note ? { note } : {}) }).unwrap();
       if (what === 'send' || what === 'set-aside' || what === 'discard') {
         const undo = what === 'send' ? 'take-back' : 'restore';
-        toast(`${bill.invoiceNumber ?? 'The bill'} ${{ send: 'went to approval', 'set-aside': 'is set aside', discard: 'is discarded' }[what]}`, { action: { label: 'Undo', onClick: () => void move({ company: company.id, id, move: undo, rowVersion: done.rowVersion }).unwrap().then(() => go(id), (e) => toast.error(sentenceOf(e))) } });
+        toast(
+          `${bill.invoiceNumber ?? 'The bill'} ${{ send: 'went to approval', 'set-aside': 'is set aside', discard: 'is discarded' }[what]}`,
+          {
+            action: {
+              label: 'Undo',
+              onClick: () =>
+                void move({ company: company.id, id, move: undo, rowVersion: done.rowVersion })
+                  .unwrap()
+                  .then(
+                    () => go(id),
+                    (e) => toast.error(sentenceOf(e)),
+                  ),
+            },
+          },
+        );
         go(queue?.id === id ? null : queue?.id);
       }
     } catch (e) {
@@ -68,18 +102,35 @@ export function DeskPage() {
   const repair = (r: Repair) => {
     if (r.target === 'line' && r.index !== null) setLine(r.index, { [r.field]: r.value }, r.field);
     else if (r.target === 'header') setHeader({ [r.field]: r.value });
-    else setLines((lines) => [...lines, { ...emptyLine(), kind: 'charge', description: r.sentence.includes('rounding') ? 'Rounding difference' : 'Charge', amount: r.value, accountId: lines[0]?.accountId ?? null, costCentreId: lines[0]?.costCentreId ?? null, taxCodeId: lines[0]?.taxCodeId ?? null }]);
+    else
+      setLines((lines) => [
+        ...lines,
+        {
+          ...emptyLine(),
+          kind: 'charge',
+          description: r.sentence.includes('rounding') ? 'Rounding difference' : 'Charge',
+          amount: r.value,
+          accountId: lines[0]?.accountId ?? null,
+          costCentreId: lines[0]?.costCentreId ?? null,
+          taxCodeId: lines[0]?.taxCodeId ?? null,
+        },
+      ]);
   };
   const nextDoubt = () => {
     if (!bill) return;
-    const paths = [...bill.exceptions.filter((e) => e.blocking).map((e) => e.path), ...bill.unsure].filter((p) => p !== 'proof' && p !== 'lines');
+    const paths = [...bill.exceptions.filter((e) => e.blocking).map((e) => e.path), ...bill.unsure].filter(
+      (p) => p !== 'proof' && p !== 'lines',
+    );
     const next = paths[(paths.indexOf(active ?? '') + 1) % Math.max(1, paths.length)];
     if (next) focusField(next);
   };
   const word = (text: string, mark: Parameters<typeof fillFrom>[3]) => {
     if (!bill || locked || !active) return;
     const fill = fillFrom(bill, active, text, mark);
-    if (!fill) { toast(`“${text}” does not fit this field`); return; }
+    if (!fill) {
+      toast(`“${text}” does not fit this field`);
+      return;
+    }
     (document.activeElement as HTMLElement | null)?.blur();
     if (fill.header) setHeader(fill.header);
     if (fill.line) setLine(fill.line.index, fill.line.change, fill.line.field);
@@ -88,22 +139,46 @@ export function DeskPage() {
     const listen = (e: KeyboardEvent) => {
       if (document.querySelector('dialog[open]')) return;
       const row = Number(/^lines\[(\d+)\]/.exec(active ?? '')?.[1] ?? -1);
-      if (e.key === 'Enter' && e.ctrlKey && !locked) { e.preventDefault(); void act('send'); }
-      else if (e.key === 'Enter' && !e.ctrlKey && (e.target as HTMLElement).closest('[data-field]')) { const all = [...document.querySelectorAll<HTMLElement>('[data-field] :is(input, select)')]; all[all.indexOf(e.target as HTMLElement) + 1]?.focus(); }
-      else if (e.altKey && e.key === 'ArrowDown') { e.preventDefault(); nextDoubt(); }
-      else if (e.altKey && e.key.toLowerCase() === 's' && !locked) { e.preventDefault(); ask('set-aside'); }
-      else if (e.altKey && e.key.toLowerCase() === 'n' && !locked) { e.preventDefault(); setLines((lines) => [...lines, emptyLine()]); }
-      else if (e.altKey && e.key === 'Delete' && row >= 0 && !locked) { e.preventDefault(); setLines((lines) => lines.filter((_, i) => i !== row)); }
-      else if (e.ctrlKey && e.key.toLowerCase() === 'd' && row >= 0 && !locked) { e.preventDefault(); setLines((lines) => lines.map((l, i) => (i > row ? { ...l, accountId: lines[row]!.accountId, costCentreId: lines[row]!.costCentreId, taxCodeId: lines[row]!.taxCodeId } : l))); }
-      else if (e.key === 'Escape' && !(e.target instanceof HTMLInputElement)) void flush().then(() => navigate(-1));
+      if (e.key === 'Enter' && e.ctrlKey && !locked) {
+        e.preventDefault();
+        void act('send');
+      } else if (e.key === 'Enter' && !e.ctrlKey && (e.target as HTMLElement).closest('[data-field]')) {
+        const all = [...document.querySelectorAll<HTMLElement>('[data-field] :is(input, select)')];
+        all[all.indexOf(e.target as HTMLElement) + 1]?.focus();
+      } else if (e.altKey && e.key === 'ArrowDown') {
+        e.preventDefault();
+        nextDoubt();
+      } else if (e.altKey && e.key.toLowerCase() === 's' && !locked) {
+        e.preventDefault();
+        ask('set-aside');
+      } else if (e.altKey && e.key.toLowerCase() === 'n' && !locked) {
+        e.preventDefault();
+        setLines((lines) => [...lines, emptyLine()]);
+      } else if (e.altKey && e.key === 'Delete' && row >= 0 && !locked) {
+        e.preventDefault();
+        setLines((lines) => lines.filter((_, i) => i !== row));
+      } else if (e.ctrlKey && e.key.toLowerCase() === 'd' && row >= 0 && !locked) {
+        e.preventDefault();
+        setLines((lines) =>
+          lines.map((l, i) =>
+            i > row
+              ? { ...l, accountId: lines[row]!.accountId, costCentreId: lines[row]!.costCentreId, taxCodeId: lines[row]!.taxCodeId }
+              : l,
+          ),
+        );
+      } else if (e.key === 'Escape' && !(e.target instanceof HTMLInputElement)) void flush().then(() => navigate(-1));
       else if (e.key === 'Escape') (e.target as HTMLElement).blur();
     };
     addEventListener('keydown', listen);
     return () => removeEventListener('keydown', listen);
   });
-  useEffect(() => { setActive(null); }, [id]);
-  const first = bill && !locked ? bill.exceptions.find((e) => e.blocking)?.path ?? bill.unsure[0] ?? null : null;
-  useEffect(() => { if (first && pages && choices && document.activeElement === document.body) focusField(first); }, [id, Boolean(pages), Boolean(choices)]); // eslint-disable-line react-hooks/exhaustive-deps -- once a bill
+  useEffect(() => {
+    setActive(null);
+  }, [id]);
+  const first = bill && !locked ? (bill.exceptions.find((e) => e.blocking)?.path ?? bill.unsure[0] ?? null) : null;
+  useEffect(() => {
+    if (first && pages && choices && document.activeElement === document.body) focusField(first);
+  }, [id, Boolean(pages), Boolean(choices)]); // eslint-disable-line react-hooks/exhaustive-deps -- once a bill
 
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!bill || !choices || !proof) return <Waiting />;
@@ -111,28 +186,153 @@ export function DeskPage() {
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-[56px] shrink-0 items-center gap-3 border-b hair px-4">
-        <button className="btn btn-ghost btn-sm btn-square" aria-label="Back" title="Esc" onClick={() => void flush().then(() => navigate(-1))}><ArrowLeft size={16} /></button>
-        <div className="min-w-0"><h1 className="truncate font-semibold leading-5">{choices.suppliers.find((s) => s.id === bill.supplierId)?.name ?? bill.supplierName ?? 'Unknown supplier'}</h1>
-          <p className="truncate text-[12px] quiet">{!locked && queue ? `${queue.left} to review · ` : ''}{bill.arrival ? `by ${bill.arrival.channel} · ` : ''}{bill.entry ? `entry ${bill.entry.number} · ` : ''}<span className={state.bad ? 'text-error' : ''} role="status" aria-label="Saving">{state.word}</span></p></div>
-        <div className="mx-auto"><StageLine stage={bill.stage} events={bill.events} /></div>
-        {!locked && <><button className="btn btn-sm" title="Alt+S" onClick={() => ask('set-aside')}>Set aside</button><button className="btn btn-primary btn-sm" title="Ctrl+Enter" onClick={() => void act('send')}>Done, next <kbd className="key">Ctrl ⏎</kbd></button></>}
-        {locked && can('bills:edit') && bill.stage === 'coded' && <button className="btn btn-sm" onClick={() => void act('take-back')}>Take back</button>}
-        {locked && can('bills:edit') && ['set-aside', 'discarded'].includes(bill.stage) && <><button className="btn btn-sm" onClick={() => void act('restore')}>Take up again</button>{bill.stage === 'set-aside' && <button className="btn btn-sm" onClick={() => ask('discard')}>Discard</button>}</>}
+        <button
+          className="btn btn-ghost btn-sm btn-square"
+          aria-label="Back"
+          title="Esc"
+          onClick={() => void flush().then(() => navigate(-1))}
+        >
+          <ArrowLeft size={16} />
+        </button>
+        <div className="min-w-0">
+          <h1 className="truncate font-semibold leading-5">
+            {choices.suppliers.find((s) => s.id === bill.supplierId)?.name ?? bill.supplierName ?? 'Unknown supplier'}
+          </h1>
+          <p className="truncate text-[12px] quiet">
+            {!locked && queue ? `${queue.left} to review · ` : ''}
+            {bill.arrival ? `by ${bill.arrival.channel} · ` : ''}
+            {bill.entry ? `entry ${bill.entry.number} · ` : ''}
+            <span className={state.bad ? 'text-error' : ''} role="status" aria-label="Saving">
+              {state.word}
+            </span>
+          </p>
+        </div>
+        <div className="mx-auto">
+          <StageLine stage={bill.stage} events={bill.events} />
+        </div>
+        {!locked && (
+          <>
+            <button className="btn btn-sm" title="Alt+S" onClick={() => ask('set-aside')}>
+              Set aside
+            </button>
+            <button className="btn btn-primary btn-sm" title="Ctrl+Enter" onClick={() => void act('send')}>
+              Done, next <kbd className="key">Ctrl ⏎</kbd>
+            </button>
+          </>
+        )}
+        {locked && can('bills:edit') && bill.stage === 'coded' && (
+          <button className="btn btn-sm" onClick={() => void act('take-back')}>
+            Take back
+          </button>
+        )}
+        {locked && can('bills:edit') && ['set-aside', 'discarded'].includes(bill.stage) && (
+          <>
+            <button className="btn btn-sm" onClick={() => void act('restore')}>
+              Take up again
+            </button>
+            {bill.stage === 'set-aside' && (
+              <button className="btn btn-sm" onClick={() => ask('discard')}>
+                Discard
+              </button>
+            )}
+          </>
+        )}
       </header>
       <div className="flex min-h-0 grow">
-        <section aria-label="Page" className="w-[34%] shrink-0 border-r hair">{bill.documentId && pages ? <Sheet base={`/api/companies/${company.id}/documents/${bill.documentId}`} pages={pages.pages} marks={marks} active={active} onMark={(path) => { setActive(path); focusField(path); }} onWord={word} /> : <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>}</section>
+        <section aria-label="Page" className="w-[34%] shrink-0 border-r hair">
+          {bill.documentId && pages ? (
+            <Sheet
+              base={`/api/companies/${company.id}/documents/${bill.documentId}`}
+              pages={pages.pages}
+              marks={marks}
+              active={active}
+              onMark={(path) => {
+                setActive(path);
+                focusField(path);
+              }}
+              onWord={word}
+            />
+          ) : (
+            <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
+          )}
+        </section>
         <section aria-label="Bill" className="min-w-0 grow overflow-auto">
-          {bill.stage === 'returned' && bill.note && <p className="border-l-4 border-error bg-error/10 px-5 py-2"><b>Returned:</b> {bill.note}</p>}
-          {open.length > 0 && <ul aria-label="Exceptions" className="max-h-[104px] overflow-auto border-b hair bg-warning/10 px-5 py-1.5 text-[14px]">{open.map((e) => <li key={e.code + e.path} className="flex items-center gap-2"><TriangleAlert size={14} className="shrink-0 text-error" aria-hidden /><button className="text-left hover:underline" onClick={() => focusField(e.path)}>{e.sentence}</button>{!locked && e.choices && <span className="ml-auto flex shrink-0 gap-1">{e.choices.map((c) => <button key={c.label} className="btn btn-xs btn-outline" onClick={() => setHeader({ [e.path]: c.value })}>{c.label}</button>)}</span>}{e.code === 'supplier-missing' && <button className="btn btn-xs btn-outline ml-auto" onClick={() => setNewName(bill.supplierName ?? '')}>New supplier</button>}</li>)}</ul>}
+          {bill.stage === 'returned' && bill.note && (
+            <p className="border-l-4 border-error bg-error/10 px-5 py-2">
+              <b>Returned:</b> {bill.note}
+            </p>
+          )}
+          {open.length > 0 && (
+            <ul aria-label="Exceptions" className="max-h-[104px] overflow-auto border-b hair bg-warning/10 px-5 py-1.5 text-[14px]">
+              {open.map((e) => (
+                <li key={e.code + e.path} className="flex items-center gap-2">
+                  <TriangleAlert size={14} className="shrink-0 text-error" aria-hidden />
+                  <button className="text-left hover:underline" onClick={() => focusField(e.path)}>
+                    {e.sentence}
+                  </button>
+                  {!locked && e.choices && (
+                    <span className="ml-auto flex shrink-0 gap-1">
+                      {e.choices.map((c) => (
+                        <button key={c.label} className="btn btn-xs btn-outline" onClick={() => setHeader({ [e.path]: c.value })}>
+                          {c.label}
+                        </button>
+                      ))}
+                    </span>
+                  )}
+                  {e.code === 'supplier-missing' && (
+                    <button className="btn btn-xs btn-outline ml-auto" onClick={() => setNewName(bill.supplierName ?? '')}>
+                      New supplier
+                    </button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          )}
           <HeaderFields bill={bill} choices={choices} locked={locked} set={setHeader} focus={setActive} newSupplier={setNewName} />
-          <LineGrid bill={bill} choices={choices} locked={locked} rows={proof.rows} setLine={setLine} remove={(i) => setLines((lines) => lines.filter((_, k) => k !== i))} add={() => setLines((lines) => [...lines, emptyLine()])} focus={setActive} />
-          {bill.lines.find((l) => l.marks['coding']) && <p className="px-5 py-2 text-[13px] text-accent">Coding: {[...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))].slice(0, 3).join(' · ')}</p>}
+          <LineGrid
+            bill={bill}
+            choices={choices}
+            locked={locked}
+            rows={proof.rows}
+            setLine={setLine}
+            remove={(i) => setLines((lines) => lines.filter((_, k) => k !== i))}
+            add={() => setLines((lines) => [...lines, emptyLine()])}
+            focus={setActive}
+          />
+          {bill.lines.find((l) => l.marks['coding']) && (
+            <p className="px-5 py-2 text-[13px] text-accent">
+              Coding:{' '}
+              {[...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))].slice(0, 3).join(' · ')}
+            </p>
+          )}
           <History bill={bill} />
         </section>
       </div>
       <ProofStrip bill={bill} proof={proof} locked={locked} repair={repair} />
-      {asking && <AskNote title={asking === 'discard' ? 'Discard this bill' : 'Set this bill aside'} action={asking === 'discard' ? 'Discard' : 'Set aside'} close={() => ask(null)} done={(note) => { const what = asking; ask(null); void act(what, note); }} />}
-      {newName !== null && <NewSupplierDialog company={company.id} name={newName} bill={bill} close={() => setNewName(null)} done={(supplierId) => { setNewName(null); setHeader({ supplierId }); }} />}
+      {asking && (
+        <AskNote
+          title={asking === 'discard' ? 'Discard this bill' : 'Set this bill aside'}
+          action={asking === 'discard' ? 'Discard' : 'Set aside'}
+          close={() => ask(null)}
+          done={(note) => {
+            const what = asking;
+            ask(null);
+            void act(what, note);
+          }}
+        />
+      )}
+      {newName !== null && (
+        <NewSupplierDialog
+          company={company.id}
+          name={newName}
+          bill={bill}
+          close={() => setNewName(null)}
+          done={(supplierId) => {
+            setNewName(null);
+            setHeader({ supplierId });
+          }}
+        />
+      )}
     </div>
   );
 }

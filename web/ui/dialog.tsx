@@ -3,11 +3,18 @@ import { useEffect, useRef, type ReactNode } from 'react';
 /** A dialog over the page: focus stays inside, Esc closes. */
 export function Dialog({ title, close, wide, children }: { title: string; close(): void; wide?: boolean; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
-  useEffect(() => { ref.current?.showModal(); }, []);
+  useEffect(() => {
+    ref.current?.showModal();
+  }, []);
   return (
     <dialog ref={ref} className="modal" aria-label={title} onClose={close} onKeyDown={(e) => e.stopPropagation()}>
-      <div className={`modal-box ${wide ? 'max-w-3xl' : 'max-w-lg'}`}><h2 className="mb-3 text-lg font-semibold">{title}</h2>{children}</div>
-      <form method="dialog" className="modal-backdrop"><button aria-label="Close">Close</button></form>
+      <div className={`modal-box ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
+        <h2 className="mb-3 text-lg font-semibold">{title}</h2>
+        {children}
+      </div>
+      <form method="dialog" className="modal-backdrop">
+        <button aria-label="Close">Close</button>
+      </form>
     </dialog>
   );
 }
@@ -16,9 +23,23 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
 export function AskNote({ title, action, done, close }: { title: string; action: string; done(note: string): void; close(): void }) {
   return (
     <Dialog title={title} close={close}>
-      <form onSubmit={(e) => { e.preventDefault(); const note = String(new FormData(e.currentTarget).get('note')).trim(); if (note) done(note); }}>
-        <label className="block">Note<input name="note" required autoFocus maxLength={1000} className="input mt-1 w-full" /></label>
-        <div className="mt-4 flex justify-end gap-2"><button type="button" className="btn" onClick={close}>Cancel</button><button className="btn btn-primary">{action}</button></div>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          const note = String(new FormData(e.currentTarget).get('note')).trim();
+          if (note) done(note);
+        }}
+      >
+        <label className="block">
+          Note
+          <input name="note" required autoFocus maxLength={1000} className="input mt-1 w-full" />
+        </label>
+        <div className="mt-4 flex justify-end gap-2">
+          <button type="button" className="btn" onClick={close}>
+            Cancel
+          </button>
+          <button className="btn btn-primary">{action}</button>
+        </div>
       </form>
     </Dialog>
   );

@@ -13,17 +13,38 @@ const open = new Map<string, { document: Promise<pdfjs.PDFDocumentProxy>; users:
 export function borrow(url: string): { document: Promise<pdfjs.PDFDocumentProxy>; give(): void } {
   let held = open.get(url);
   if (!held) {
-    const task = pdfjs.getDocument({ url, isEvalSupported: false, enableXfa: false, cMapUrl: '/pdf/cmaps/', cMapPacked: true, standardFontDataUrl: '/pdf/standard_fonts/' });
+    const task = pdfjs.getDocument({
+      url,
+      isEvalSupported: false,
+      enableXfa: false,
+      cMapUrl: '/pdf/cmaps/',
+      cMapPacked: true,
+      standardFontDataUrl: '/pdf/standard_fonts/',
+    });
     held = { document: task.promise, users: 0, close: () => void task.destroy() };
     held.document.catch(() => undefined);
     open.set(url, held);
   }
   const mine = held;
   mine.users++;
-  return { document: mine.document, give() { if (--mine.users === 0) { if (open.get(url) === mine) open.delete(url); mine.close(); } } };
+  return {
+    document: mine.document,
+    give() {
+      if (--mine.users === 0) {
+        if (open.get(url) === mine) open.delete(url);
+        mine.close();
+      }
+    },
+  };
 }
 
-interface Props { /** Address of the document on the server. */ base: string; page: ShownPage; scale: number; onFail(): void; onReady?(): void }
+interface Props {
+  /** Address of the document on the server. */ base: string;
+  page: ShownPage;
+  scale: number;
+  onFail(): void;
+  onReady?(): void;
+}
 
 /** One page as it looks: of a PDF on a canvas, a picture, or the words of an e-invoice's data. */
 export function PageView({ base, page, scale, onFail, onReady }: Props) {
@@ -37,7 +58,8 @@ type Ready = { onReady?: (() => void) | undefined };
 function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady'> & Ready) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const url = page.source ? `${base}/files/${page.source.sha}` : `${base}/file`;
-  const number = page.source?.page ?? page.number, turn = page.source?.turn ?? 0;
+  const number = page.source?.page ?? page.number,
+    turn = page.source?.turn ?? 0;
   const told = useRef({ onFail, onReady });
   told.current = { onFail, onReady };
   const [pdf, setPdf] = useState<pdfjs.PDFDocumentProxy | null>(null);
@@ -45,37 +67,103 @@ function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady'> 
     const held = borrow(url);
     // A load that was given up for another document must not speak for that one.
     let gone = false;
-    held.document.then((document) => { if (!gone) setPdf(document); }, () => { if (!gone) told.current.onFail(); });
-    return () => { gone = true; setPdf(null); held.give(); };
+    held.document.then(
+      (document) => {
+        if (!gone) setPdf(document);
+      },
+      () => {
+        if (!gone) told.current.onFail();
+      },
+    );
+    return () => {
+      gone = true;
+      setPdf(null);
+      held.give();
+    };
   }, [url]);
   useEffect(() => {
     if (!pdf || scale <= 0) return;
-    let task: pdfjs.RenderTask | null = null, gone = false;
-    void pdf.getPage(number).then((sheet) => {
-      if (gone || !canvas.current) return;
-      const view = sheet.getViewport({ scale: scale * devicePixelRatio, rotation: (sheet.rotate + turn) % 360 });
-      canvas.current.width = view.width;
-      canvas.current.height = view.height;
-      task = sheet.render({ canvas: canvas.current, viewport: view });
-      task.promise.then(() => told.current.onReady?.(), () => undefined);
-    }, () => { if (!gone) told.current.onFail(); });
-    return () => { gone = true; task?.cancel(); };
+    let task: pdfjs.RenderTask | null = null,
+      gone = false;
+    void pdf.getPage(number).then(
+      (sheet) => {
+        if (gone || !canvas.current) return;
+        const view = sheet.getViewport({ scale: scale * devicePixelRatio, rotation: (sheet.rotate + turn) % 360 });
+        canvas.current.width = view.width;
+        canvas.current.height = view.height;
+        task = sheet.render({ canvas: canvas.current, viewport: view });
+        task.promise.then(
+          () => told.current.onReady?.(),
+          () => undefined,
+        );
+      },
+      () => {
+        if (!gone) told.current.onFail();
+      },
+    );
+    return () => {
+      gone = true;
+      task?.cancel();
+    };
   }, [pdf, number, turn, scale]);
-  return <canvas ref={canvas} className="absolute inset-0" style={{ width: page.width * scale, height: page.height * scale }} aria-label={`Page ${page.number}`} />;
+  return (
+    <canvas
+      ref={canvas}
+      className="absolute inset-0"
+      style={{ width: page.width * scale, height: page.height * scale }}
+      aria-label={`Page ${page.number}`}
+    />
+  );
 }
 
 function PicturePage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady'> & Ready) {
-  const turn = page.source?.turn ?? 0, lying = turn % 180 !== 0;
+  const turn = page.source?.turn ?? 0,
+    lying = turn % 180 !== 0;
   const [w, h] = [page.width * scale, page.height * scale];
-  return <img src={`${base}/picture/${page.number}`} alt={`Page ${page.number}`} onError={onFail} onLoad={onReady} draggable={false}
-    className="absolute max-w-none" style={{ width: lying ? h : w, height: lying ? w : h, left: lying ? (w - h) / 2 : 0, top: lying ? (h - w) / 2 : 0, transform: `rotate(${turn}deg)` }} />;
+  return (
+    <img
+      src={`${base}/picture/${page.number}`}
+      alt={`Page ${page.number}`}
+      onError={onFail}
+      onLoad={onReady}
+      draggable={false}
+      className="absolute max-w-none"
+      style={{
+        width: lying ? h : w,
+        height: lying ? w : h,
+        left: lying ? (w - h) / 2 : 0,
+        top: lying ? (h - w) / 2 : 0,
+        transform: `rotate(${turn}deg)`,
+      }}
+    />
+  );
 }
 
 function WordsPage({ page, scale, onReady }: { page: ShownPage; scale: number } & Ready) {
   useEffect(() => onReady?.(), [onReady, page]);
   return (
-    <svg className="absolute inset-0 text-black" width={page.width * scale} height={page.height * scale} viewBox={`0 0 ${page.width} ${page.height}`} role="img" aria-label={`Page ${page.number}, drawn from the data`}>
-      {page.words.map((w, i) => <text key={i} x={w.x} y={w.y + w.size * 0.78} fontSize={w.size} fontWeight={w.bold ? 700 : 400} textLength={w.w} lengthAdjust="spacingAndGlyphs" fill="#1c1b22">{w.text}</text>)}
+    <svg
+      className="absolute inset-0 text-black"
+      width={page.width * scale}
+      height={page.height * scale}
+      viewBox={`0 0 ${page.width} ${page.height}`}
+      role="img"
+      aria-label={`Page ${page.number}, drawn from the data`}
+    >
+      {page.words.map((w, i) => (
+        <text
+          key={i}
+          x={w.x}
+          y={w.y + w.size * 0.78}
+          fontSize={w.size}
+          fontWeight={w.bold ? 700 : 400}
+          textLength={w.w}
+          lengthAdjust="spacingAndGlyphs"
+          fill="#1c1b22"
+        >
+          {w.text}
+        </text>
+      ))}
     </svg>
   );
 }

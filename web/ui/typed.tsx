@@ -4,44 +4,124 @@ import { calculate, minorUnits } from '@ledgerline/core/money';
 import { dueDate, parseTerms } from '@ledgerline/core/terms';
 import { money, showDay, todayIso } from './format';
 
-interface Props { label: string; className?: string; disabled?: boolean; onFocus?(): void; onField?(element: HTMLInputElement): void }
-interface Value { value: string | null; onSave(value: string | null): void }
+interface Props {
+  label: string;
+  className?: string;
+  disabled?: boolean;
+  onFocus?(): void;
+  onField?(element: HTMLInputElement): void;
+}
+interface Value {
+  value: string | null;
+  onSave(value: string | null): void;
+}
 
-function Typed({ label, shown, className = 'line-field', right, disabled, onFocus, take }: Props & { shown: string; right?: boolean; take(typed: string): boolean }) {
+function Typed({
+  label,
+  shown,
+  className = 'line-field',
+  right,
+  disabled,
+  onFocus,
+  take,
+}: Props & { shown: string; right?: boolean; take(typed: string): boolean }) {
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const done = () => {
-    if (typed === null || typed === shown) { setTyped(null); setWrong(false); return; }
-    if (take(typed.trim())) { setTyped(null); setWrong(false); } else setWrong(true);
+    if (typed === null || typed === shown) {
+      setTyped(null);
+      setWrong(false);
+      return;
+    }
+    if (take(typed.trim())) {
+      setTyped(null);
+      setWrong(false);
+    } else setWrong(true);
   };
-  return <input aria-label={label} aria-invalid={wrong} disabled={disabled} autoComplete="off" title={wrong ? 'This is not understood.' : undefined} className={`${className} ${right ? 'text-right' : ''} ${wrong ? 'wanted' : ''}`} value={typed ?? shown} onFocus={(e) => { e.target.select(); onFocus?.(); }} onChange={(e) => setTyped(e.target.value)} onBlur={done} onKeyDown={(e) => { if (e.key === 'Enter') done(); }} />;
+  return (
+    <input
+      aria-label={label}
+      aria-invalid={wrong}
+      disabled={disabled}
+      autoComplete="off"
+      title={wrong ? 'This is not understood.' : undefined}
+      className={`${className} ${right ? 'text-right' : ''} ${wrong ? 'wanted' : ''}`}
+      value={typed ?? shown}
+      onFocus={(e) => {
+        e.target.select();
+        onFocus?.();
+      }}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={done}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') done();
+      }}
+    />
+  );
 }
 
 export function TextField({ value, onSave, ...props }: Props & Value) {
-  return <Typed {...props} shown={value ?? ''} take={(typed) => { onSave(typed || null); return true; }} />;
+  return (
+    <Typed
+      {...props}
+      shown={value ?? ''}
+      take={(typed) => {
+        onSave(typed || null);
+        return true;
+      }}
+    />
+  );
 }
 
 /** An amount: computes what is typed (12*21.4) and rounds to the currency. `plain` keeps the digits as typed, for quantities. */
 export function AmountField({ value, onSave, currency, plain, ...props }: Props & Value & { currency: string; plain?: boolean }) {
-  return <Typed {...props} right shown={value === null ? '' : plain ? value : money(value, currency).replace('−', '-')} take={(typed) => {
-    if (typed === '') { onSave(null); return true; }
-    const result = calculate(typed);
-    if (!result) return false;
-    onSave(plain ? result.toDecimalPlaces(6).toFixed() : result.toFixed(minorUnits(currency)));
-    return true;
-  }} />;
+  return (
+    <Typed
+      {...props}
+      right
+      shown={value === null ? '' : plain ? value : money(value, currency).replace('−', '-')}
+      take={(typed) => {
+        if (typed === '') {
+          onSave(null);
+          return true;
+        }
+        const result = calculate(typed);
+        if (!result) return false;
+        onSave(plain ? result.toDecimalPlaces(6).toFixed() : result.toFixed(minorUnits(currency)));
+        return true;
+      }}
+    />
+  );
 }
 
 /** A date: 3/11, 3 nov, today; with `from`, payment terms too (net 15, 30 eom). */
-export function DateField({ value, onSave, from, onTerms, ...props }: Props & Value & { from?: string | null; onTerms?(terms: string): void }) {
-  return <Typed {...props} shown={showDay(value)} take={(typed) => {
-    if (typed === '') { onSave(null); return true; }
-    const day = typedDate(typed, todayIso());
-    if (day) { onSave(day); return true; }
-    const terms = from ? parseTerms(typed) : null;
-    if (!terms || !from) return false;
-    onTerms?.(typed);
-    onSave(dueDate(from, terms));
-    return true;
-  }} />;
+export function DateField({
+  value,
+  onSave,
+  from,
+  onTerms,
+  ...props
+}: Props & Value & { from?: string | null; onTerms?(terms: string): void }) {
+  return (
+    <Typed
+      {...props}
+      shown={showDay(value)}
+      take={(typed) => {
+        if (typed === '') {
+          onSave(null);
+          return true;
+        }
+        const day = typedDate(typed, todayIso());
+        if (day) {
+          onSave(day);
+          return true;
+        }
+        const terms = from ? parseTerms(typed) : null;
+        if (!terms || !from) return false;
+        onTerms?.(typed);
+        onSave(dueDate(from, terms));
+        return true;
+      }}
+    />
+  );
 }

@@ -12,7 +12,11 @@ export type { FieldLabel, ColumnLabel, TotalLabel, KindLabel } from './types.ts'
 
 const languages: Lexicon[] = [en, de, fr, nl, es, it, sv];
 
-export interface Phrase<Role> { tokens: string[]; role: Role; weak: boolean }
+export interface Phrase<Role> {
+  tokens: string[];
+  role: Role;
+  weak: boolean;
+}
 /** Phrases by their first token, longest first. */
 export type PhraseBook<Role> = Map<string, Phrase<Role>[]>;
 
@@ -28,7 +32,10 @@ function book<Role extends string>(pick: (lexicon: Lexicon) => Partial<Record<Ro
         seen.add(tokens.join(' '));
         const list = map.get(tokens[0]!) ?? [];
         list.push({ tokens, role, weak });
-        map.set(tokens[0]!, list.sort((a, b) => b.tokens.length - a.tokens.length));
+        map.set(
+          tokens[0]!,
+          list.sort((a, b) => b.tokens.length - a.tokens.length),
+        );
       }
   return map;
 }

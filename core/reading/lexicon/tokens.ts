@@ -8,7 +8,7 @@ export function tokensOf(text: string): string[] {
   let tokens = known.get(text);
   if (!tokens) {
     if (known.size > 20_000) known.clear();
-    known.set(text, tokens = cut(text));
+    known.set(text, (tokens = cut(text)));
   }
   return tokens;
 }

@@ -1,7 +1,36 @@
 /** What a label in the head of a document announces. */
-export type FieldLabel = 'invoiceNumber' | 'creditNumber' | 'issueDate' | 'dueDate' | 'purchaseOrder' | 'terms' | 'currency' | 'taxId' | 'buyerTaxId' | 'iban' | 'billTo' | 'otherDate' | 'otherReference' | 'deliverTo';
+export type FieldLabel =
+  | 'invoiceNumber'
+  | 'creditNumber'
+  | 'issueDate'
+  | 'dueDate'
+  | 'purchaseOrder'
+  | 'terms'
+  | 'currency'
+  | 'taxId'
+  | 'buyerTaxId'
+  | 'iban'
+  | 'billTo'
+  | 'otherDate'
+  | 'otherReference'
+  | 'deliverTo';
 /** What a column of the line table holds. */
-export type ColumnLabel = 'code' | 'position' | 'description' | 'quantity' | 'unit' | 'unitPrice' | 'per' | 'discount' | 'taxRate' | 'taxAmount' | 'amount' | 'grossAmount' | 'date' | 'otherQuantity' | 'otherPrice';
+export type ColumnLabel =
+  | 'code'
+  | 'position'
+  | 'description'
+  | 'quantity'
+  | 'unit'
+  | 'unitPrice'
+  | 'per'
+  | 'discount'
+  | 'taxRate'
+  | 'taxAmount'
+  | 'amount'
+  | 'grossAmount'
+  | 'date'
+  | 'otherQuantity'
+  | 'otherPrice';
 /** What an amount beside or below the line table is. */
 export type TotalLabel = 'goods' | 'net' | 'tax' | 'gross' | 'charge' | 'discount' | 'deposit' | 'carried' | 'balance';
 /** What a heading says the document is. */

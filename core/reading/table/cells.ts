@@ -16,16 +16,32 @@ function atoms(row: LabelledRow, columns: Column[]): Word[][] {
   for (const word of row.words) {
     const group = groups[groups.length - 1];
     const last = group?.[group.length - 1];
-    if (!group || !last) { groups.push([word]); continue; }
+    if (!group || !last) {
+      groups.push([word]);
+      continue;
+    }
     const tolerance = 0.3 * word.size;
     const gap = word.x - right(last);
     const onLeftEdge = columns.some((c) => Math.abs(c.x0 - word.x) < tolerance && right(last) <= c.x0 + tolerance);
     const afterNumber = isNumber(last.text) && columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance);
     // "1 938,47" is one number: thousands parted by a space no wider than between words.
-    if (/^[-−(]?\d{1,3}$/.test(last.text) && /^\d{3}([.,]\d+)?\)?$/.test(word.text) && gap < 0.4 * word.size && !columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance)) { group.push(word); continue; }
-    const ownColumn = isNumber(word.text) && isNumber(last.text) && gap > 0.2 * word.size
-      && columns.some((c) => Math.abs(c.x1 - right(word)) < tolerance) && columns.some((c) => c.x0 < right(last) && right(last) < word.x);
-    if (gap > 0.72 * Math.min(word.size, last.size) || (gap > 0.34 * word.size && (onLeftEdge || afterNumber)) || ownColumn) groups.push([word]);
+    if (
+      /^[-−(]?\d{1,3}$/.test(last.text) &&
+      /^\d{3}([.,]\d+)?\)?$/.test(word.text) &&
+      gap < 0.4 * word.size &&
+      !columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance)
+    ) {
+      group.push(word);
+      continue;
+    }
+    const ownColumn =
+      isNumber(word.text) &&
+      isNumber(last.text) &&
+      gap > 0.2 * word.size &&
+      columns.some((c) => Math.abs(c.x1 - right(word)) < tolerance) &&
+      columns.some((c) => c.x0 < right(last) && right(last) < word.x);
+    if (gap > 0.72 * Math.min(word.size, last.size) || (gap > 0.34 * word.size && (onLeftEdge || afterNumber)) || ownColumn)
+      groups.push([word]);
     else group.push(word);
   }
   return groups;
@@ -55,12 +71,17 @@ export function inlineParts(words: Word[]): { code: Word[]; description: Word[] 
 export function cellsOf(row: LabelledRow, columns: Column[]): Cells {
   const cells: Cells = columns.map(() => []);
   for (const atom of atoms(row, columns)) {
-    const x0 = atom[0]!.x, x1 = right(atom[atom.length - 1]!);
-    let best = 0, least = Infinity;
+    const x0 = atom[0]!.x,
+      x1 = right(atom[atom.length - 1]!);
+    let best = 0,
+      least = Infinity;
     for (const [index, column] of columns.entries()) {
       const overlap = Math.min(x1, column.x1) - Math.max(x0, column.x0);
       const cost = misfit(x0, x1, column) - (overlap > 0 ? Math.min(overlap, 12) : 0);
-      if (cost < least) { least = cost; best = index; }
+      if (cost < least) {
+        least = cost;
+        best = index;
+      }
     }
     cells[best]!.push(...atom);
   }

@@ -4,8 +4,21 @@ import { columnBook, type ColumnLabel } from '../lexicon/index.ts';
 import type { LabelledRow, Layout } from '../layout.ts';
 
 /** A column as its heading shows it. */
-export interface Column { role: ColumnLabel | 'other'; x0: number; x1: number; text: string; words: Word[] }
-export interface Heading { page: number; columns: Column[]; first: number; last: number; score: number; /** Nothing says which factor is the price. */ doubtful?: boolean }
+export interface Column {
+  role: ColumnLabel | 'other';
+  x0: number;
+  x1: number;
+  text: string;
+  words: Word[];
+}
+export interface Heading {
+  page: number;
+  columns: Column[];
+  first: number;
+  last: number;
+  score: number;
+  /** Nothing says which factor is the price. */ doubtful?: boolean;
+}
 
 const isSign = (text: string): boolean => /^[£€$¥%]$/.test(text) || /^(GBP|EUR|USD|JPY)$/.test(text);
 const numeric = (row: LabelledRow): boolean => row.words.some((w) => /\d[.,]\d{2}\b/.test(w.text));
@@ -16,18 +29,34 @@ function columnsOf(row: LabelledRow): Column[] {
   for (const segment of row.segments) {
     const labels = findLabels(segment.words, columnBook);
     let loose: Word[] = [];
-    const flush = () => { if (loose.length) columns.push(make('other', loose)); loose = []; };
+    const flush = () => {
+      if (loose.length) columns.push(make('other', loose));
+      loose = [];
+    };
     for (let i = 0; i < segment.words.length; i++) {
       const label = labels.find((l) => l.from === i);
       const last = columns[columns.length - 1];
-      if (!label && last && loose.length === 0 && !/[\p{L}\d]/u.test(segment.words[i]!.text) && segment.words.includes(last.words[0]!)) { extend(last, [segment.words[i]!]); continue; }
-      if (!label) { loose.push(segment.words[i]!); continue; }
+      if (!label && last && loose.length === 0 && !/[\p{L}\d]/u.test(segment.words[i]!.text) && segment.words.includes(last.words[0]!)) {
+        extend(last, [segment.words[i]!]);
+        continue;
+      }
+      if (!label) {
+        loose.push(segment.words[i]!);
+        continue;
+      }
       // "Omschrijving / Description": one column named in two languages.
-      if (last && loose.length === 0 && last.role === label.role && last.words.includes(segment.words[i - 1]!)) { extend(last, label.words); i = label.to; continue; }
+      if (last && loose.length === 0 && last.role === label.role && last.words.includes(segment.words[i - 1]!)) {
+        extend(last, label.words);
+        i = label.to;
+        continue;
+      }
       const sign = isSign(label.words.map((w) => w.text).join(''));
       if (sign && loose.length === 0 && last && segment.words.includes(last.words[last.words.length - 1]!)) extend(last, label.words);
-      else if (sign && labels.some((l) => l.from === label.to + 1)) { loose.push(...label.words); i = label.to; continue; }
-      else {
+      else if (sign && labels.some((l) => l.from === label.to + 1)) {
+        loose.push(...label.words);
+        i = label.to;
+        continue;
+      } else {
         const before = loose.every((w) => isSign(w.text)) ? loose : [];
         if (before.length === 0) flush();
         loose = [];
@@ -59,7 +88,9 @@ function make(role: Column['role'], words: Word[]): Column {
 function extend(column: Column, words: Word[]): void {
   column.words = [...column.words, ...words];
   const box = union(column.words);
-  column.x0 = box.x; column.x1 = box.x + box.w; column.text = column.words.map((w) => w.text).join(' ');
+  column.x0 = box.x;
+  column.x1 = box.x + box.w;
+  column.text = column.words.map((w) => w.text).join(' ');
 }
 
 /** Adds a second heading row: words under a column belong to it, others are columns of their own. */
@@ -67,7 +98,10 @@ function merge(upper: Column[], lower: Column[]): Column[] {
   const columns = upper.map((c) => ({ ...c }));
   for (const column of lower) {
     const home = columns.find((c) => Math.min(c.x1, column.x1) - Math.max(c.x0, column.x0) > 0);
-    if (!home) { columns.push(column); continue; }
+    if (!home) {
+      columns.push(column);
+      continue;
+    }
     const joined = findLabels([...home.words, ...column.words], columnBook).sort((a, b) => b.words.length - a.words.length)[0];
     if (home.role === 'other' || (joined && joined.words.length > home.words.length)) home.role = joined?.role ?? column.role;
     extend(home, column.words);
@@ -77,7 +111,12 @@ function merge(upper: Column[], lower: Column[]): Column[] {
 
 const roleScore = (columns: Column[]): number => {
   const roles = new Set(columns.map((c) => c.role).filter((r) => r !== 'other'));
-  return roles.size + (roles.has('amount') ? 1 : 0) + (roles.has('description') ? 0.5 : 0) - 0.3 * columns.filter((c) => c.role === 'other').length;
+  return (
+    roles.size +
+    (roles.has('amount') ? 1 : 0) +
+    (roles.has('description') ? 0.5 : 0) -
+    0.3 * columns.filter((c) => c.role === 'other').length
+  );
 };
 
 /** Every row, or pair of rows, that may head a line table, in page order. */
@@ -95,14 +134,22 @@ export function headingsOf(layout: Layout): Heading[] {
     for (const next of layout.rows.slice(row.index + 1, row.index + 3)) {
       const lower = columnsOf(next);
       const known = lower.filter((c) => c.role !== 'other' || isSign(c.text)).length;
-      if (next.page !== row.page || numeric(next) || next.y - layout.rows[last]!.y > row.h * 2.2 || known < lower.length || lower.length === 0) break;
+      if (
+        next.page !== row.page ||
+        numeric(next) ||
+        next.y - layout.rows[last]!.y > row.h * 2.2 ||
+        known < lower.length ||
+        lower.length === 0
+      )
+        break;
       if (lower.length === 1 && lower[0]!.role === 'description') break;
       columns = merge(columns, lower);
       last = next.index;
     }
     const all = new Set(columns.map((c) => c.role));
     const score = roleScore(columns);
-    if (score >= 3 && (all.has('amount') || all.has('grossAmount') || all.has('unitPrice'))) found.push({ page: row.page, columns, first: row.index, last, score });
+    if (score >= 3 && (all.has('amount') || all.has('grossAmount') || all.has('unitPrice')))
+      found.push({ page: row.page, columns, first: row.index, last, score });
   }
   return found;
 }

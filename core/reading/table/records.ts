@@ -5,9 +5,18 @@ import type { Column, Heading } from './heading.ts';
 import type { Product } from './roles.ts';
 
 /** `drift` is how far the columns of the row's page stand from those of the first: left and right edge of each. `code` stands inside a text run. */
-export interface TableRow { row: LabelledRow; cells: Cells; code: Word[]; drift: { x0: number; x1: number }[] | null }
+export interface TableRow {
+  row: LabelledRow;
+  cells: Cells;
+  code: Word[];
+  drift: { x0: number; x1: number }[] | null;
+}
 /** One line of the bill: its anchor (the row with the amount) and the words of its description over all its rows. */
-export interface TableRecord { anchor: TableRow; description: Word[]; code: Word[] }
+export interface TableRecord {
+  anchor: TableRow;
+  description: Word[];
+  code: Word[];
+}
 
 const baseline = (r: LabelledRow): number => r.y + r.h;
 
@@ -22,12 +31,18 @@ export function rowsBelow(layout: Layout, heading: Heading, headings: Heading[],
     if (row.page !== heading.page) {
       const own = repeats.find((h) => h.page === row.page);
       if (own && row.index <= own.last) continue;
-      if (own && own.columns.length === heading.columns.length) drift = heading.columns.map((c, i) => ({ x0: own.columns[i]!.x0 - c.x0, x1: own.columns[i]!.x1 - c.x1 }));
+      if (own && own.columns.length === heading.columns.length)
+        drift = heading.columns.map((c, i) => ({ x0: own.columns[i]!.x0 - c.x0, x1: own.columns[i]!.x1 - c.x1 }));
     }
     const columns = drift ? edges.map((c, i) => ({ ...c, x0: c.x0 + drift[i]!.x0, x1: c.x1 + drift[i]!.x1 })) : edges;
     const text = edges.findIndex((c) => c.role === 'description');
     const inline = row.columns.length > 1 && text >= 0 ? inlineParts(row.words) : null;
-    rows.push({ row, drift, code: inline?.code ?? [], cells: inline ? columns.map((_, i) => (i === text ? inline.description : [])) : cellsOf(row, columns) });
+    rows.push({
+      row,
+      drift,
+      code: inline?.code ?? [],
+      cells: inline ? columns.map((_, i) => (i === text ? inline.description : [])) : cellsOf(row, columns),
+    });
   }
   return rows;
 }
@@ -35,24 +50,37 @@ export function rowsBelow(layout: Layout, heading: Heading, headings: Heading[],
 /** True for subtotals, totals and carried-forward rows: a total's word in front, and no quantity or price of its own. */
 export function isTotalRow({ row, cells }: TableRow, product: Product): boolean {
   const own = [product.quantity, product.price].some((i) => i !== null && cells[i]!.some((w) => /\d/.test(w.text)));
-  const starts = row.totals.some((t) => t.role !== 'charge' && t.role !== 'discount' && row.segments.some((s) => s.words[0] === t.words[0]));
-  const said = row.segments.some((s) => /^(sub-?\s?total|total|summe|zwischensumme|totaal|subtotaal|sous-total|totale|delsumma|carried|brought)\b/i.test(s.text));
+  const starts = row.totals.some(
+    (t) => t.role !== 'charge' && t.role !== 'discount' && row.segments.some((s) => s.words[0] === t.words[0]),
+  );
+  const said = row.segments.some((s) =>
+    /^(sub-?\s?total|total|summe|zwischensumme|totaal|subtotaal|sous-total|totale|delsumma|carried|brought)\b/i.test(s.text),
+  );
   const carried = row.totals.some((t) => t.role === 'carried');
   return carried || (!own && (starts || said));
 }
 
 /** Gathers records from the rows of the table body: anchors and the text rows that belong to each. */
 export function recordsOf(body: TableRow[], columns: Column[], product: Product, anchored: (r: TableRow) => boolean): TableRecord[] {
-  const set = new Set(body.filter(anchored)), isAnchor = (r: TableRow) => set.has(r);
+  const set = new Set(body.filter(anchored)),
+    isAnchor = (r: TableRow) => set.has(r);
   const places = new Map(body.map((r, i) => [r, i]));
   const textColumn = columns.findIndex((c) => c.role === 'description');
   const codeColumn = columns.findIndex((c) => c.role === 'code');
   const text = (r: TableRow): Word[] => (textColumn >= 0 ? r.cells[textColumn]! : []);
-  const starts = (r: TableRow): boolean => columns.some((c, i) => (c.role === 'code' || c.role === 'position') && r.cells[i]!.length > 0) || r.code.length > 0;
+  const starts = (r: TableRow): boolean =>
+    columns.some((c, i) => (c.role === 'code' || c.role === 'position') && r.cells[i]!.length > 0) || r.code.length > 0;
   const anchors = body.filter(isAnchor);
   const bare = anchors.filter((a) => text(a).length === 0).length;
-  const codeless = codeColumn >= 0 ? anchors.filter((a) => a.cells[codeColumn]!.length === 0).length : body.some((r) => r.code.length > 0) ? anchors.length : 0;
-  const startsAbove = body.filter((r) => !isAnchor(r) && starts(r)).length >= anchors.length * 0.6 && (codeless > anchors.length * 0.5 || bare > anchors.length * 0.5);
+  const codeless =
+    codeColumn >= 0
+      ? anchors.filter((a) => a.cells[codeColumn]!.length === 0).length
+      : body.some((r) => r.code.length > 0)
+        ? anchors.length
+        : 0;
+  const startsAbove =
+    body.filter((r) => !isAnchor(r) && starts(r)).length >= anchors.length * 0.6 &&
+    (codeless > anchors.length * 0.5 || bare > anchors.length * 0.5);
   const above = bare > anchors.length * 0.5;
   const pitch = pitchOf(body, isAnchor);
 
@@ -62,7 +90,12 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
     if (startsAbove || above) {
       for (let i = at - 1; i >= 0 && !isAnchor(body[i]!) && body[i]!.row.page === anchor.row.page; i--) {
         // What is set in another style is a comment on the record before.
-        if (near(body[i + 1]!, body[i]!) && text(body[i]!).length > 0 && (rows.length === 1 || sameStyle(text(body[i]!)[0]!, text(rows[0]!)[0]))) rows.unshift(body[i]!);
+        if (
+          near(body[i + 1]!, body[i]!) &&
+          text(body[i]!).length > 0 &&
+          (rows.length === 1 || sameStyle(text(body[i]!)[0]!, text(rows[0]!)[0]))
+        )
+          rows.unshift(body[i]!);
         else break;
         if (startsAbove && starts(body[i]!)) break;
       }
@@ -73,7 +106,10 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
       for (let i = at + 1; i < body.length && !isAnchor(body[i]!) && !isTotalRow(body[i]!, product); i++) {
         const next = body[i]!;
         const words = text(next);
-        if (words.length === 0) { if (near(body[i - 1]!, next)) continue; break; }
+        if (words.length === 0) {
+          if (near(body[i - 1]!, next)) continue;
+          break;
+        }
         const first = own[0] ?? words[0]!;
         const gap = baseline(next.row) - baseline(body[i - 1]!.row);
         const alike = sameStyle(words[0]!, first) && Math.abs(words[0]!.x - first.x) < first.size * 0.4;
@@ -81,7 +117,11 @@ export function recordsOf(body: TableRow[], columns: Column[], product: Product,
         rows.push(next);
       }
     }
-    return { anchor, description: rows.flatMap(text), code: rows.flatMap((r) => (r.code.length ? r.code : codeColumn >= 0 ? r.cells[codeColumn]! : [])) };
+    return {
+      anchor,
+      description: rows.flatMap(text),
+      code: rows.flatMap((r) => (r.code.length ? r.code : codeColumn >= 0 ? r.cells[codeColumn]! : [])),
+    };
   });
 }
 

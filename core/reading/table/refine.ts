@@ -3,14 +3,22 @@ import type { Cells } from './cells.ts';
 import type { Column } from './heading.ts';
 import type { TableRow } from './records.ts';
 
-interface Evidence { lefts: number[]; rights: number[]; texts: string[] }
+interface Evidence {
+  lefts: number[];
+  rights: number[];
+  texts: string[];
+}
 
 /** The value that most of a list's numbers share within a tolerance, or null when fewer than two thirds do. */
 function common(values: number[], tolerance: number): number | null {
-  let best: number | null = null, most = 1;
+  let best: number | null = null,
+    most = 1;
   for (const value of values) {
     const count = values.filter((v) => Math.abs(v - value) < tolerance).length;
-    if (count > most) { most = count; best = value; }
+    if (count > most) {
+      most = count;
+      best = value;
+    }
   }
   return best !== null && most >= values.length * 0.66 ? best : null;
 }
@@ -28,7 +36,8 @@ export function refineEdges(columns: Column[], rows: Pick<TableRow, 'cells' | 'd
       evidence.lefts.push(words[0]!.x - (drift?.[i]?.x0 ?? 0));
       evidence.rights.push(words[words.length - 1]!.x + words[words.length - 1]!.w - (drift?.[i]?.x1 ?? 0));
     }
-    const left = common(evidence.lefts, 1.2), right = common(evidence.rights, 1.2);
+    const left = common(evidence.lefts, 1.2),
+      right = common(evidence.rights, 1.2);
     return { ...column, x0: left ?? column.x0, x1: right ?? column.x1 };
   });
 }
@@ -43,14 +52,24 @@ const codeLike = (text: string): boolean => /^[\p{L}\d./-]{2,20}$/u.test(text) &
  */
 export function settleText(columns: Column[], rows: Cells[]): Column[] {
   const texts = columns.map((_, i) => rows.map((cells) => textOf(cells[i]!)).filter(Boolean));
-  const share = (i: number, test: (text: string) => boolean): number => (texts[i]!.length >= rows.length * 0.3 && texts[i]!.length > 0 ? texts[i]!.filter(test).length / texts[i]!.length : 0);
-  const priced = columns.map((c, i) => (c.role === 'description' && texts[i]!.length >= rows.length * 0.6 && share(i, money) > 0.5 ? { ...c, role: 'amount' as const } : c));
+  const share = (i: number, test: (text: string) => boolean): number =>
+    texts[i]!.length >= rows.length * 0.3 && texts[i]!.length > 0 ? texts[i]!.filter(test).length / texts[i]!.length : 0;
+  const priced = columns.map((c, i) =>
+    c.role === 'description' && texts[i]!.length >= rows.length * 0.6 && share(i, money) > 0.5 ? { ...c, role: 'amount' as const } : c,
+  );
   const described = priced.flatMap((c, i) => (c.role === 'description' ? [i] : []));
-  const wordy = columns.map((_, i) => i).filter((i) => ['description', 'other', 'quantity', 'code'].includes(priced[i]!.role)).sort((a, b) => share(b, lettered) - share(a, lettered));
+  const wordy = columns
+    .map((_, i) => i)
+    .filter((i) => ['description', 'other', 'quantity', 'code'].includes(priced[i]!.role))
+    .sort((a, b) => share(b, lettered) - share(a, lettered));
   const labelled = described.find((i) => share(i, lettered) > 0.4) ?? null;
   const best = wordy[0];
-  const chosen = labelled !== null && described.length === 1 ? labelled
-    : best !== undefined && share(best, lettered) > 0.5 ? best : described[described.length - 1] ?? null;
+  const chosen =
+    labelled !== null && described.length === 1
+      ? labelled
+      : best !== undefined && share(best, lettered) > 0.5
+        ? best
+        : (described[described.length - 1] ?? null);
   if (chosen === null) return priced;
   const hasCode = priced.some((c, i) => c.role === 'code' && i !== chosen);
   return priced.map((column, i) => {

@@ -2,7 +2,15 @@ import { dec, roundTo, zero, type Decimal } from '../../money/index.ts';
 import { textOf, type Word } from '../../page/index.ts';
 import { hasDecimals, parseNumber, parsePercent, type NumberStyle } from '../numbers.ts';
 
-export interface NumberCell { value: string; words: Word[]; unit: string | null; unitWords: Word[]; percent: boolean; pence: boolean; decimals: boolean }
+export interface NumberCell {
+  value: string;
+  words: Word[];
+  unit: string | null;
+  unitWords: Word[];
+  percent: boolean;
+  pence: boolean;
+  decimals: boolean;
+}
 
 /** A cell's number, with a unit behind it ("3.5 hr", "6,128 kWh", "27.315p"), or null when it holds something else. */
 export function numberCell(words: Word[], style: NumberStyle): NumberCell | null {
@@ -46,9 +54,16 @@ export function lineAmount(quantity: string, price: string, discount: string | n
 
 /** True when a printed amount is what the row's own figures make, to the last minor unit. */
 export function holds(quantity: string, price: string, discount: string | null, per: number, amount: string, currency: string): boolean {
-  const exact = dec(quantity).times(price).div(per).times(discount ? dec(100).minus(discount).div(100) : 1);
+  const exact = dec(quantity)
+    .times(price)
+    .div(per)
+    .times(discount ? dec(100).minus(discount).div(100) : 1);
   // Credit notes print the amount with a minus and its factors without.
   const printed = dec(amount).isNegative() && !exact.isNegative() ? dec(amount).abs() : dec(amount);
   const unit = currency === 'JPY' ? dec('0.5') : dec('0.005');
-  return exact.minus(printed).abs().lte(unit.plus('0.00001')) || lineAmount(quantity, price, discount, per, currency).eq(printed) || (printed.eq(zero) && exact.eq(zero));
+  return (
+    exact.minus(printed).abs().lte(unit.plus('0.00001')) ||
+    lineAmount(quantity, price, discount, per, currency).eq(printed) ||
+    (printed.eq(zero) && exact.eq(zero))
+  );
 }

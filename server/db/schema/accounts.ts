@@ -2,52 +2,82 @@ import { boolean, char, foreignKey, index, integer, numeric, pgTable, primaryKey
 import { day, id } from './columns.ts';
 import { company } from './people.ts';
 
-const ofCompany = () => uuid('company_id').notNull().references(() => company.id);
+const ofCompany = () =>
+  uuid('company_id')
+    .notNull()
+    .references(() => company.id);
 
-export const ledgerAccount = pgTable('ledger_account', {
-  id: id(),
-  companyId: ofCompany(),
-  code: text('code').notNull(),
-  name: text('name').notNull(),
-  group: text('group_name').notNull(),
-  /** expense, asset, income, tax, payable, bank, equity, liability: only the first two take bill lines. */
-  kind: text('kind').notNull(),
-}, (t) => [unique('ledger_account_code').on(t.companyId, t.code), unique('ledger_account_of_company').on(t.id, t.companyId)]);
+export const ledgerAccount = pgTable(
+  'ledger_account',
+  {
+    id: id(),
+    companyId: ofCompany(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    group: text('group_name').notNull(),
+    /** expense, asset, income, tax, payable, bank, equity, liability: only the first two take bill lines. */
+    kind: text('kind').notNull(),
+  },
+  (t) => [unique('ledger_account_code').on(t.companyId, t.code), unique('ledger_account_of_company').on(t.id, t.companyId)],
+);
 
-export const costCentre = pgTable('cost_centre', {
-  id: id(),
-  companyId: ofCompany(),
-  code: text('code').notNull(),
-  name: text('name').notNull(),
-}, (t) => [unique('cost_centre_code').on(t.companyId, t.code), unique('cost_centre_of_company').on(t.id, t.companyId)]);
+export const costCentre = pgTable(
+  'cost_centre',
+  {
+    id: id(),
+    companyId: ofCompany(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+  },
+  (t) => [unique('cost_centre_code').on(t.companyId, t.code), unique('cost_centre_of_company').on(t.id, t.companyId)],
+);
 
-export const taxCode = pgTable('tax_code', {
-  id: id(),
-  companyId: ofCompany(),
-  code: text('code').notNull(),
-  name: text('name').notNull(),
-  /** Percent. */
-  rate: numeric('rate').notNull(),
-  /** Share of the tax that can be reclaimed, percent. */
-  recoverable: numeric('recoverable').notNull().default('100'),
-  reverseCharge: boolean('reverse_charge').notNull().default(false),
-  accountId: uuid('account_id').notNull(),
-  /** Where reverse charge tax is owed. */
-  outputAccountId: uuid('output_account_id'),
-}, (t) => [unique('tax_code_code').on(t.companyId, t.code), unique('tax_code_of_company').on(t.id, t.companyId),
-  foreignKey({ columns: [t.accountId, t.companyId], foreignColumns: [ledgerAccount.id, ledgerAccount.companyId], name: 'tax_code_account' })]);
+export const taxCode = pgTable(
+  'tax_code',
+  {
+    id: id(),
+    companyId: ofCompany(),
+    code: text('code').notNull(),
+    name: text('name').notNull(),
+    /** Percent. */
+    rate: numeric('rate').notNull(),
+    /** Share of the tax that can be reclaimed, percent. */
+    recoverable: numeric('recoverable').notNull().default('100'),
+    reverseCharge: boolean('reverse_charge').notNull().default(false),
+    accountId: uuid('account_id').notNull(),
+    /** Where reverse charge tax is owed. */
+    outputAccountId: uuid('output_account_id'),
+  },
+  (t) => [
+    unique('tax_code_code').on(t.companyId, t.code),
+    unique('tax_code_of_company').on(t.id, t.companyId),
+    foreignKey({
+      columns: [t.accountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'tax_code_account',
+    }),
+  ],
+);
 
-export const period = pgTable('period', {
-  companyId: ofCompany(),
-  year: integer('year').notNull(),
-  month: integer('month').notNull(),
-  open: boolean('open').notNull().default(true),
-}, (t) => [primaryKey({ columns: [t.companyId, t.year, t.month] })]);
+export const period = pgTable(
+  'period',
+  {
+    companyId: ofCompany(),
+    year: integer('year').notNull(),
+    month: integer('month').notNull(),
+    open: boolean('open').notNull().default(true),
+  },
+  (t) => [primaryKey({ columns: [t.companyId, t.year, t.month] })],
+);
 
-export const exchangeRate = pgTable('exchange_rate', {
-  companyId: ofCompany(),
-  currency: char('currency', { length: 3 }).notNull(),
-  day: day('day').notNull(),
-  /** Units of the company's currency for one of this one. */
-  rate: numeric('rate').notNull(),
-}, (t) => [primaryKey({ columns: [t.companyId, t.currency, t.day] }), index('exchange_rate_day').on(t.companyId, t.currency, t.day)]);
+export const exchangeRate = pgTable(
+  'exchange_rate',
+  {
+    companyId: ofCompany(),
+    currency: char('currency', { length: 3 }).notNull(),
+    day: day('day').notNull(),
+    /** Units of the company's currency for one of this one. */
+    rate: numeric('rate').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.companyId, t.currency, t.day] }), index('exchange_rate_day').on(t.companyId, t.currency, t.day)],
+);

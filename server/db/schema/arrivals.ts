@@ -13,58 +13,84 @@ export const file = pgTable('file', {
   createdAt: moment('created_at').notNull().defaultNow(),
 });
 
-export const arrival = pgTable('arrival', {
-  id: id(),
-  companyId: uuid('company_id').notNull().references(() => company.id),
-  channel: text('channel').notNull(),
-  sender: text('sender'),
-  subject: text('subject'),
-  body: text('body'),
-  headers: jsonb('headers').$type<[string, string][]>(),
-  /** The message or file as it came. */
-  fileSha256: char('file_sha256', { length: 64 }).references(() => file.sha256),
-  /** Says what is wrong with the arrival as a whole, in a clerk's words. */
-  note: text('note'),
-  personId: uuid('person_id').references(() => person.id),
-  /** Pages that a person left out of every document. */
-  leftOut: jsonb('left_out').$type<PageSource[]>().notNull().default([]),
-  /** The arrival of another company with which it came. */
-  cameWith: uuid('came_with'),
-  receivedAt: moment('received_at').notNull().defaultNow(),
-}, (t) => [index('arrival_received').on(t.companyId, t.receivedAt, t.id), unique('arrival_of_company').on(t.id, t.companyId)]);
+export const arrival = pgTable(
+  'arrival',
+  {
+    id: id(),
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    channel: text('channel').notNull(),
+    sender: text('sender'),
+    subject: text('subject'),
+    body: text('body'),
+    headers: jsonb('headers').$type<[string, string][]>(),
+    /** The message or file as it came. */
+    fileSha256: char('file_sha256', { length: 64 }).references(() => file.sha256),
+    /** Says what is wrong with the arrival as a whole, in a clerk's words. */
+    note: text('note'),
+    personId: uuid('person_id').references(() => person.id),
+    /** Pages that a person left out of every document. */
+    leftOut: jsonb('left_out').$type<PageSource[]>().notNull().default([]),
+    /** The arrival of another company with which it came. */
+    cameWith: uuid('came_with'),
+    receivedAt: moment('received_at').notNull().defaultNow(),
+  },
+  (t) => [index('arrival_received').on(t.companyId, t.receivedAt, t.id), unique('arrival_of_company').on(t.id, t.companyId)],
+);
 
-export const document = pgTable('document', {
-  id: id(),
-  companyId: uuid('company_id').notNull().references(() => company.id),
-  arrivalId: uuid('arrival_id').notNull().references(() => arrival.id),
-  position: integer('position').notNull().default(0),
-  /** Its place among the documents that one file held. */
-  part: integer('part').notNull().default(0),
-  name: text('name').notNull(),
-  mediaType: text('media_type').notNull(),
-  fileSha256: char('file_sha256', { length: 64 }).notNull().references(() => file.sha256),
-  size: integer('size').notNull(),
-  /** waiting, reading, read, aside (not an invoice), unreadable, duplicate */
-  state: text('state').notNull(),
-  note: text('note'),
-  duplicateOf: uuid('duplicate_of'),
-  pageCount: integer('page_count'),
-  reading: jsonb('reading').$type<Reading>(),
-  /** Where each of its pages comes from; null until it is read. */
-  sources: jsonb('sources').$type<PageSource[]>(),
-  /** A person put its pages together: they are read as one document. */
-  arranged: boolean('arranged').notNull().default(false),
-  /** What the data of an e-invoice says about itself and its page. */
-  findings: jsonb('findings').$type<Findings>(),
-  /** paper, or data: pages drawn from an e-invoice's data */
-  shown: text('shown').notNull().default('paper'),
-  readAt: moment('read_at'),
-}, (t) => [index('document_arrival').on(t.arrivalId), index('document_file').on(t.companyId, t.fileSha256), unique('document_of_company').on(t.id, t.companyId)]);
+export const document = pgTable(
+  'document',
+  {
+    id: id(),
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    arrivalId: uuid('arrival_id')
+      .notNull()
+      .references(() => arrival.id),
+    position: integer('position').notNull().default(0),
+    /** Its place among the documents that one file held. */
+    part: integer('part').notNull().default(0),
+    name: text('name').notNull(),
+    mediaType: text('media_type').notNull(),
+    fileSha256: char('file_sha256', { length: 64 })
+      .notNull()
+      .references(() => file.sha256),
+    size: integer('size').notNull(),
+    /** waiting, reading, read, aside (not an invoice), unreadable, duplicate */
+    state: text('state').notNull(),
+    note: text('note'),
+    duplicateOf: uuid('duplicate_of'),
+    pageCount: integer('page_count'),
+    reading: jsonb('reading').$type<Reading>(),
+    /** Where each of its pages comes from; null until it is read. */
+    sources: jsonb('sources').$type<PageSource[]>(),
+    /** A person put its pages together: they are read as one document. */
+    arranged: boolean('arranged').notNull().default(false),
+    /** What the data of an e-invoice says about itself and its page. */
+    findings: jsonb('findings').$type<Findings>(),
+    /** paper, or data: pages drawn from an e-invoice's data */
+    shown: text('shown').notNull().default('paper'),
+    readAt: moment('read_at'),
+  },
+  (t) => [
+    index('document_arrival').on(t.arrivalId),
+    index('document_file').on(t.companyId, t.fileSha256),
+    unique('document_of_company').on(t.id, t.companyId),
+  ],
+);
 
-export const documentPage = pgTable('document_page', {
-  documentId: uuid('document_id').notNull().references(() => document.id),
-  number: integer('number').notNull(),
-  width: real('width').notNull(),
-  height: real('height').notNull(),
-  words: jsonb('words').$type<Page['words']>().notNull(),
-}, (t) => [primaryKey({ columns: [t.documentId, t.number] })]);
+export const documentPage = pgTable(
+  'document_page',
+  {
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => document.id),
+    number: integer('number').notNull(),
+    width: real('width').notNull(),
+    height: real('height').notNull(),
+    words: jsonb('words').$type<Page['words']>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.documentId, t.number] })],
+);

@@ -7,84 +7,125 @@ import { company, person } from './people.ts';
 import { supplier } from './suppliers.ts';
 
 /** A value's place on the page, how sure the reader was, and the sum that proved it. */
-export interface StoredMark { mark: Mark | null; confidence: number; proof: string | null }
+export interface StoredMark {
+  mark: Mark | null;
+  confidence: number;
+  proof: string | null;
+}
 
-export const bill = pgTable('bill', {
-  id: id(),
-  companyId: uuid('company_id').notNull().references(() => company.id),
-  documentId: uuid('document_id'),
-  stage: text('stage').notNull(),
-  kind: text('kind').notNull(),
-  supplierId: uuid('supplier_id'),
-  /** The name on the page, kept until a supplier is chosen. */
-  supplierName: text('supplier_name'),
-  /** Why this supplier was matched, in one sentence. */
-  supplierReason: text('supplier_reason'),
-  invoiceNumber: text('invoice_number'),
-  issueDate: day('issue_date'),
-  dueDate: day('due_date'),
-  terms: text('terms'),
-  currency: char('currency', { length: 3 }).notNull(),
-  purchaseOrder: text('purchase_order'),
-  net: numeric('net'),
-  tax: numeric('tax'),
-  gross: numeric('gross'),
-  pricesIncludeTax: boolean('prices_include_tax').notNull().default(false),
-  /** Header marks by field. */
-  marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
-  /** Fields the reader is not sure of, until a person has settled them. */
-  unsure: jsonb('unsure').$type<string[]>().notNull().default([]),
-  note: text('note'),
-  rowVersion: integer('row_version').notNull().default(1),
-  createdAt: moment('created_at').notNull().defaultNow(),
-  sentBy: uuid('sent_by').references(() => person.id),
-  sentAt: moment('sent_at'),
-  approvedBy: uuid('approved_by').references(() => person.id),
-  approvedAt: moment('approved_at'),
-  postedAt: moment('posted_at'),
-}, (t) => [
-  unique('bill_of_company').on(t.id, t.companyId), index('bill_list').on(t.companyId, t.createdAt, t.id), index('bill_stage').on(t.companyId, t.stage, t.createdAt, t.id),
-  index('bill_supplier').on(t.companyId, t.supplierId, t.issueDate), index('bill_document').on(t.documentId),
-  foreignKey({ columns: [t.supplierId, t.companyId], foreignColumns: [supplier.id, supplier.companyId], name: 'bill_supplier_of_company' }),
-  foreignKey({ columns: [t.documentId, t.companyId], foreignColumns: [document.id, document.companyId], name: 'bill_document_of_company' }),
-]);
+export const bill = pgTable(
+  'bill',
+  {
+    id: id(),
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    documentId: uuid('document_id'),
+    stage: text('stage').notNull(),
+    kind: text('kind').notNull(),
+    supplierId: uuid('supplier_id'),
+    /** The name on the page, kept until a supplier is chosen. */
+    supplierName: text('supplier_name'),
+    /** Why this supplier was matched, in one sentence. */
+    supplierReason: text('supplier_reason'),
+    invoiceNumber: text('invoice_number'),
+    issueDate: day('issue_date'),
+    dueDate: day('due_date'),
+    terms: text('terms'),
+    currency: char('currency', { length: 3 }).notNull(),
+    purchaseOrder: text('purchase_order'),
+    net: numeric('net'),
+    tax: numeric('tax'),
+    gross: numeric('gross'),
+    pricesIncludeTax: boolean('prices_include_tax').notNull().default(false),
+    /** Header marks by field. */
+    marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
+    /** Fields the reader is not sure of, until a person has settled them. */
+    unsure: jsonb('unsure').$type<string[]>().notNull().default([]),
+    note: text('note'),
+    rowVersion: integer('row_version').notNull().default(1),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    sentBy: uuid('sent_by').references(() => person.id),
+    sentAt: moment('sent_at'),
+    approvedBy: uuid('approved_by').references(() => person.id),
+    approvedAt: moment('approved_at'),
+    postedAt: moment('posted_at'),
+  },
+  (t) => [
+    unique('bill_of_company').on(t.id, t.companyId),
+    index('bill_list').on(t.companyId, t.createdAt, t.id),
+    index('bill_stage').on(t.companyId, t.stage, t.createdAt, t.id),
+    index('bill_supplier').on(t.companyId, t.supplierId, t.issueDate),
+    index('bill_document').on(t.documentId),
+    foreignKey({
+      columns: [t.supplierId, t.companyId],
+      foreignColumns: [supplier.id, supplier.companyId],
+      name: 'bill_supplier_of_company',
+    }),
+    foreignKey({
+      columns: [t.documentId, t.companyId],
+      foreignColumns: [document.id, document.companyId],
+      name: 'bill_document_of_company',
+    }),
+  ],
+);
 
-export const billLine = pgTable('bill_line', {
-  id: id(),
-  companyId: uuid('company_id').notNull(),
-  billId: uuid('bill_id').notNull(),
-  position: integer('position').notNull(),
-  /** line, or charge: freight and discounts of the totals block */
-  kind: text('kind').notNull().default('line'),
-  code: text('code'),
-  description: text('description').notNull().default(''),
-  quantity: numeric('quantity'),
-  unit: text('unit'),
-  unitPrice: numeric('unit_price'),
-  /** The unit price is for this many. */
-  priceQuantity: numeric('price_quantity').notNull().default('1'),
-  discountPercent: numeric('discount_percent'),
-  taxRate: numeric('tax_rate'),
-  amount: numeric('amount'),
-  accountId: uuid('account_id'),
-  costCentreId: uuid('cost_centre_id'),
-  taxCodeId: uuid('tax_code_id'),
-  marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
-}, (t) => [
-  index('bill_line_bill').on(t.billId, t.position), unique('bill_line_of_company').on(t.id, t.companyId),
-  foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'bill_line_bill' }),
-  foreignKey({ columns: [t.accountId, t.companyId], foreignColumns: [ledgerAccount.id, ledgerAccount.companyId], name: 'bill_line_account' }),
-  foreignKey({ columns: [t.costCentreId, t.companyId], foreignColumns: [costCentre.id, costCentre.companyId], name: 'bill_line_cost_centre' }),
-  foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'bill_line_tax_code' }),
-]);
+export const billLine = pgTable(
+  'bill_line',
+  {
+    id: id(),
+    companyId: uuid('company_id').notNull(),
+    billId: uuid('bill_id').notNull(),
+    position: integer('position').notNull(),
+    /** line, or charge: freight and discounts of the totals block */
+    kind: text('kind').notNull().default('line'),
+    code: text('code'),
+    description: text('description').notNull().default(''),
+    quantity: numeric('quantity'),
+    unit: text('unit'),
+    unitPrice: numeric('unit_price'),
+    /** The unit price is for this many. */
+    priceQuantity: numeric('price_quantity').notNull().default('1'),
+    discountPercent: numeric('discount_percent'),
+    taxRate: numeric('tax_rate'),
+    amount: numeric('amount'),
+    accountId: uuid('account_id'),
+    costCentreId: uuid('cost_centre_id'),
+    taxCodeId: uuid('tax_code_id'),
+    marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
+  },
+  (t) => [
+    index('bill_line_bill').on(t.billId, t.position),
+    unique('bill_line_of_company').on(t.id, t.companyId),
+    foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'bill_line_bill' }),
+    foreignKey({
+      columns: [t.accountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'bill_line_account',
+    }),
+    foreignKey({
+      columns: [t.costCentreId, t.companyId],
+      foreignColumns: [costCentre.id, costCentre.companyId],
+      name: 'bill_line_cost_centre',
+    }),
+    foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'bill_line_tax_code' }),
+  ],
+);
 
 /** What happened to a bill: the stage line and the history are drawn from it. */
-export const billEvent = pgTable('bill_event', {
-  id: id(),
-  companyId: uuid('company_id').notNull(),
-  billId: uuid('bill_id').notNull(),
-  what: text('what').notNull(),
-  personId: uuid('person_id').references(() => person.id),
-  note: text('note'),
-  at: moment('at').notNull().defaultNow(),
-}, (t) => [index('bill_event_bill').on(t.billId, t.at), foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'bill_event_bill' })]);
+export const billEvent = pgTable(
+  'bill_event',
+  {
+    id: id(),
+    companyId: uuid('company_id').notNull(),
+    billId: uuid('bill_id').notNull(),
+    what: text('what').notNull(),
+    personId: uuid('person_id').references(() => person.id),
+    note: text('note'),
+    at: moment('at').notNull().defaultNow(),
+  },
+  (t) => [
+    index('bill_event_bill').on(t.billId, t.at),
+    foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'bill_event_bill' }),
+  ],
+);

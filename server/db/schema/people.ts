@@ -28,15 +28,25 @@ export const person = pgTable('person', {
   title: text('title'),
 });
 
-export const membership = pgTable('membership', {
-  personId: uuid('person_id').notNull().references(() => person.id),
-  companyId: uuid('company_id').notNull().references(() => company.id),
-  role: text('role').notNull(),
-}, (t) => [primaryKey({ columns: [t.personId, t.companyId, t.role] })]);
+export const membership = pgTable(
+  'membership',
+  {
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    role: text('role').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.companyId, t.role] })],
+);
 
 export const session = pgTable('session', {
   /** SHA-256 of the cookie's token; the token itself is never kept. */
   tokenHash: text('token_hash').primaryKey(),
-  personId: uuid('person_id').notNull().references(() => person.id),
+  personId: uuid('person_id')
+    .notNull()
+    .references(() => person.id),
   expiresAt: moment('expires_at').notNull(),
 });
