@@ -33,18 +33,16 @@ async function postOne(tx: Executor, caller: Caller, billId: string, entryDate: 
     })
     .returning({ id: journalEntry.id, number: journalEntry.number, year: journalEntry.year });
   await tx.insert(journalLine).values(journal.lines.map((line, position) => ({ ...line, companyId, entryId: entry!.id, position })));
-  await tx
-    .insert(openItem)
-    .values({
-      companyId,
-      supplierId: record.supplierId!,
-      billId,
-      entryId: entry!.id,
-      dueDate: record.dueDate ?? record.issueDate,
-      currency: record.currency,
-      amount: journal.openAmount,
-      baseAmount: journal.payable,
-    });
+  await tx.insert(openItem).values({
+    companyId,
+    supplierId: record.supplierId!,
+    billId,
+    entryId: entry!.id,
+    dueDate: record.dueDate ?? record.issueDate,
+    currency: record.currency,
+    amount: journal.openAmount,
+    baseAmount: journal.payable,
+  });
   await tx.insert(billEvent).values({ companyId, billId, what: 'posted', personId: caller.me.id, at: now });
   await tx
     .update(bill)
