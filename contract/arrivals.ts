@@ -5,6 +5,8 @@ export const ArrivalsQuery = Type.Object({
   cursor: Type.Optional(Type.String({ maxLength: 200 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 100 })),
 });
+/** How far the pages of a document have been read as pictures, and what is being done. */
+export const Progress = Type.Object({ done: Type.Integer(), of: Type.Integer(), doing: Type.String() });
 export const ArrivalDocument = Type.Object({
   id: Id,
   name: Type.String(),
@@ -13,6 +15,7 @@ export const ArrivalDocument = Type.Object({
   state: Type.String(),
   note: Nullable(Type.String()),
   pageCount: Nullable(Type.Integer()),
+  progress: Nullable(Progress),
   part: Type.Integer(),
   paper: Type.Boolean(),
   /** Which pages of its file it is, where it is not the whole: "pages 2–3". */ pagesOf: Nullable(Type.String()),
@@ -51,6 +54,25 @@ export const PageSource = Type.Object({
 /** Where a page is drawn from: a page of a PDF, a picture, or words alone (the data of an e-invoice). */
 export const PageImage = Type.Union([Type.Literal('pdf'), Type.Literal('picture'), Type.Literal('words')]);
 export const SheetWord = Type.Intersect([Word, Type.Object({ size: Type.Number(), bold: Type.Boolean() })]);
+/** How a page that was read from a picture lay in it: `back` leads from points of the cleaned page to points of the page as it came. */
+export const ScanOfPage = Type.Object({
+  width: Type.Number(),
+  height: Type.Number(),
+  back: Type.Array(Type.Number(), { minItems: 9, maxItems: 9 }),
+  skew: Type.Number(),
+  squared: Type.Boolean(),
+  language: Type.String(),
+});
+/** A spot of a page, in points, to be read at once. */
+export const Spot = Type.Object({
+  page: Type.Integer({ minimum: 1, maximum: 5000 }),
+  x: Type.Number({ minimum: -50, maximum: 20000 }),
+  y: Type.Number({ minimum: -50, maximum: 20000 }),
+  w: Type.Number({ minimum: 1, maximum: 20000 }),
+  h: Type.Number({ minimum: 1, maximum: 20000 }),
+  digits: Type.Boolean(),
+});
+export const SpotText = Type.Object({ text: Type.String() });
 export const DocumentPages = Type.Object({
   pages: Type.Array(
     Type.Object({
@@ -60,6 +82,7 @@ export const DocumentPages = Type.Object({
       words: Type.Array(SheetWord),
       image: PageImage,
       source: Nullable(PageSource),
+      scan: Nullable(ScanOfPage),
     }),
   ),
 });
@@ -88,6 +111,8 @@ export type Arrival = Static<typeof Arrival>;
 export type ArrivalDetail = Static<typeof ArrivalDetail>;
 export type ArrivalDocument = Static<typeof ArrivalDocument>;
 export type ArrivalList = Static<typeof ArrivalList>;
+export type Spot = Static<typeof Spot>;
+export type SpotText = Static<typeof SpotText>;
 export type Uploaded = Static<typeof Uploaded>;
 export type PageSource = Static<typeof PageSource>;
 export type PageImage = Static<typeof PageImage>;

@@ -165,7 +165,11 @@ async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, toda
   });
   transport.close();
   await byUpload(doors, [{ name: 'post-of-monday.pdf', bytes: await pileOf(pile), type: pdf }], 'MBG');
-  await byUpload(doors, [{ name: 'photo-signwrights.png', bytes: await pictureOf([photo]), type: 'image/png' }], 'MBG');
+  await byUpload(
+    doors,
+    [{ name: 'photo-signwrights.jpg', bytes: await pictureOf([photo], 'jpeg', { photo: true, skew: 0 }), type: 'image/jpeg' }],
+    'MBG',
+  );
   return 5;
 }
 

@@ -95,17 +95,26 @@ test('a hybrid whose page says another total shows both, and waits until one is 
   await expect(page.getByText('E2E-H1 went to approval')).toBeVisible();
 });
 
-test('a fax of two pages is shown for typing in', async ({ page }) => {
+test('a fax is read from its ink, shown as it came and as cleaned, and a drawn box fills the field in hand', async ({ page }) => {
+  const sent = [invoiceOf(5, 'E2E-F101'), invoiceOf(5, 'E2E-F102')];
   await arrivals(page);
-  await upload(page, 'e2e-fax.tif', 'image/tiff', await pictureOf([invoiceOf(5, 'E2E-F1'), invoiceOf(5, 'E2E-F2')], 'tiff'));
+  await upload(page, 'e2e-fax.tif', 'image/tiff', await pictureOf(sent, 'tiff', { fax: true, skew: 1.2 }));
   const row = arrival(page, 'e2e-fax.tif');
-  await expect(row).toContainText('type it in from the page');
-  await row.getByRole('link', { name: 'Open the bill' }).click();
-  await expect(page.getByText('Page 1 of 2')).toBeVisible();
-  await expect(page.getByRole('img', { name: 'Page 1' })).toHaveJSProperty('complete', true);
-  await page.keyboard.press('PageDown');
-  await expect(page.getByText('Page 2 of 2')).toBeVisible();
-  await page.getByLabel('Invoice number').fill('E2E-F1');
-  await page.getByLabel('Invoice number').press('Tab');
+  await row.getByRole('link', { name: /E2E-F102/ }).click({ timeout: 60_000 });
+  await expect(page.getByLabel('Invoice number')).toHaveValue('E2E-F102');
+  await expect(page.getByLabel('Proof')).toContainText(Number(sent[1]!.gross).toLocaleString('en-GB', { minimumFractionDigits: 2 }));
+  await expect(page.getByRole('img', { name: 'Page 1, cleaned' })).toHaveJSProperty('complete', true);
+  await page.getByRole('button', { name: 'As it came' }).click();
+  await expect(page.getByRole('img', { name: 'Page 1', exact: true })).toHaveJSProperty('complete', true);
+  await page.getByRole('button', { name: 'Cleaned' }).click();
+  const order = page.getByLabel('Order', { exact: true });
+  await order.fill('');
+  const word = page.locator(`[data-word="${sent[1]!.purchaseOrder}"]`);
+  const box = (await word.boundingBox())!;
+  await page.mouse.move(box.x - 5, box.y - 5);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width + 6, box.y + box.height + 5, { steps: 4 });
+  await page.mouse.up();
+  await expect(order).toHaveValue(sent[1]!.purchaseOrder!);
   await expect(page.getByText('Saved')).toBeVisible();
 });

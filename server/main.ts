@@ -44,7 +44,14 @@ export async function start(settings: Settings): Promise<Running> {
     begun.push(() => reader.close());
     const jobs = await startJobs(settings.databaseUrl);
     begun.push(() => jobs.close());
-    const services: Services = { database, reader, live, queueReading: jobs.queueReading, now: () => new Date() };
+    const services: Services = {
+      database,
+      reader,
+      live,
+      queueReading: jobs.queueReading,
+      queueScanning: jobs.queueScanning,
+      now: () => new Date(),
+    };
     const web = await serveWeb(
       makeApp(services, settings.webFolder ?? join(fileURLToPath(new URL('..', import.meta.url)), 'web/dist')),
       settings.port,
@@ -64,7 +71,7 @@ export async function start(settings: Settings): Promise<Running> {
       });
     });
     begun.push(() => new Promise<void>((done) => mail.close(() => done())));
-    await jobs.work((id) => readArrived(services, id));
+    await jobs.work((id, patient) => readArrived(services, id, patient));
     const folder = await watchFolder(services, settings.scanFolder);
     begun.push(() => folder.close());
     await resumeReading(services);

@@ -9,6 +9,8 @@ export interface Services {
   live: Live;
   /** Puts a document in the queue to be read. */
   queueReading(documentId: string): Promise<void>;
+  /** Puts a document in the queue of those whose pages have to be read as pictures first. */
+  queueScanning(documentId: string): Promise<void>;
   now(): Date;
 }
 

@@ -5,9 +5,10 @@ import { simpleParser } from 'mailparser';
 import { squash } from '@ledgerline/core/reading';
 import { fileOf, unpack } from '../../server/arrivals/unpack.ts';
 import { fileType } from '../../server/reading/filetype.ts';
-import { readAsked } from '../../server/reading/readfile.ts';
+import { ReadingPool } from '../../server/reading/pool.ts';
 
 const folder = process.argv[2]!;
+const pool = new ReadingPool();
 let right = 0,
   all = 0;
 for (const name of readdirSync(folder)
@@ -21,7 +22,7 @@ for (const name of readdirSync(folder)
   const invoices: { name: string; number: string | null; data: boolean }[] = [];
   for (const file of await unpack(message.attachments.map(fileOf))) {
     if (file.inline || file.kept || !['pdf', 'xml', 'picture'].includes(fileType(file.bytes))) continue;
-    const result = await readAsked({ files: [{ sha: file.name, bytes: file.bytes }], order: null });
+    const result = await pool.read(file.bytes, file.name);
     const part = result.ok ? result.parts.find((p) => p.reading.kind !== 'other' && p.shown !== 'small') : undefined;
     if (part) invoices.push({ name: file.name, number: part.reading.header.invoiceNumber?.value ?? null, data: part.shown === 'data' });
   }
@@ -48,4 +49,5 @@ for (const name of readdirSync(folder)
     `${good ? 'right' : 'WRONG'} ${name}: ${invoices.map((i) => i.name).join(', ') || 'nothing'}${same.length ? `; one bill: ${same.join(' ')}` : ''}`,
   );
 }
+await pool.close();
 console.log(`${right} of ${all} messages right`);

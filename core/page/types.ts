@@ -1,3 +1,5 @@
+import type { Language } from './language.ts';
+
 /** A rectangle on a page in points (1/72 inch), origin top left, y downwards. */
 export interface Box {
   x: number;
@@ -21,6 +23,12 @@ export interface Word extends Box {
   text: string;
   size: number;
   font: string;
+  /** How sure the recogniser is of a word that it saw in a picture, 0 to 1; a word that is text has none. */
+  sure?: number;
+  /** Other ways in which a second look read it. */
+  others?: string[];
+  /** What was read at first, where the document's sums chose another reading. */
+  was?: string;
 }
 
 export interface Page {
@@ -28,6 +36,22 @@ export interface Page {
   width: number;
   height: number;
   words: Word[];
+  /** Of a page that was read from a picture: how it lay there. */
+  scan?: Scan;
+}
+
+/** How a page that was read from a picture lay in it. Words and marks stand on the page as it was cleaned: squared, upright, straight. */
+export interface Scan {
+  /** Size in points of the page as it came, turned upright. */
+  width: number;
+  height: number;
+  /** From points of the cleaned page to points of the page as it came, turned upright: a plane projection, row by row. */
+  back: readonly number[];
+  /** Degrees by which it was straightened. */
+  skew: number;
+  /** Whether a sheet was found in a photo and squared. */
+  squared: boolean;
+  language: Language;
 }
 
 /** Words on one printed row, left to right. */

@@ -12,3 +12,5 @@ export {
   type ReadTax,
 } from './types.ts';
 export { headOf } from './head.ts';
+export { readScanned, type ScannedReading } from './scanned.ts';
+export type { Spot, SpotSeen } from './secondlook.ts';

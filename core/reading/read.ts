@@ -12,6 +12,7 @@ import { judge, type Verdict } from './judge.ts';
 import { headingsOf } from './table/heading.ts';
 import { readTable } from './table/index.ts';
 import { legendOf, taxRows } from './taxtable.ts';
+import { weighInk } from './secondlook.ts';
 import { headerFields, type HeaderField, type Read, type ReadCharge, type Reading, type ReadLine } from './types.ts';
 
 /** Below this measured confidence a value is flagged for a person to look at. */
@@ -73,7 +74,7 @@ export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } =
     taxBreakdown: rows.map(({ rate, net, tax }) => ({ rate, net, tax })),
     flags: [],
   };
-  const reading = raw ? scored : calibrate(scored);
+  const reading = raw ? scored : weighInk(calibrate(scored), pages);
   return {
     ...reading,
     flags: kind === 'other' ? (reading.kindConfidence < sure ? ['kind'] : []) : flagsOf(reading, verdict, table.missed),

@@ -8,6 +8,8 @@ export interface Read {
   mark: Mark | null;
   confidence: number;
   proof: string | null;
+  /** Where a misread figure was put right: what was read at first and which sum chose. */
+  repaired?: string;
 }
 
 export interface ReadLine {

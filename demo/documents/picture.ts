@@ -1,36 +1,27 @@
-import sharp from 'sharp';
+import { PDFDocument, popGraphicsState, pushGraphicsState, setTextRenderingMode, TextRenderingMode } from 'pdf-lib';
 import type { Invoice } from '../invoice.ts';
+import { makePdf } from './maker.ts';
+import { paperFile, wornPage, type Wear } from './paper.ts';
 
-const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
+/** Invoices on paper, as a scanner, a fax or a phone delivers them: words that no text layer has. `format` tiff gives one page for each. */
+export async function pictureOf(invoices: Invoice[], format: 'png' | 'jpeg' | 'tiff' = 'png', wear: Wear = {}): Promise<Uint8Array> {
+  const pages = [];
+  for (const [i, invoice] of invoices.entries()) pages.push(await wornPage(await makePdf(invoice), 1, { seed: i + 1, skew: 0.7, ...wear }));
+  return paperFile(pages, format, wear.dpi ?? 200);
+}
 
-/** A page as a picture, as a phone or a fax delivers it: words that no text layer has. `format` tiff gives one page for each invoice. */
-export async function pictureOf(invoices: Invoice[], format: 'png' | 'jpeg' | 'tiff' = 'png'): Promise<Uint8Array> {
-  const pages = await Promise.all(
-    invoices.map((invoice) => {
-      const rows = [
-        invoice.supplier.name,
-        invoice.supplier.street,
-        invoice.supplier.town,
-        '',
-        `${invoice.kind === 'credit-note' ? 'Credit note' : 'Invoice'} ${invoice.number}`,
-        `Date ${invoice.issueDate}`,
-        `To ${invoice.buyer.name}`,
-        '',
-        ...invoice.lines.map((l) => `${l.quantity}  ${l.text}  ${l.price}  ${l.amount}`),
-        '',
-        `Net ${invoice.net}`,
-        `VAT ${invoice.tax}`,
-        `Total ${invoice.currency} ${invoice.gross}`,
-      ];
-      const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1240" height="1754"><rect width="1240" height="1754" fill="#f6f3ec"/>${rows.map((row, i) => `<text x="120" y="${190 + i * 52}" font-family="serif" font-size="${i === 0 ? 46 : 30}" fill="#26242c">${escape(row)}</text>`).join('')}</svg>`;
-      return sharp(Buffer.from(svg)).flatten().toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
-    }),
-  );
-  const { width, height, channels } = pages[0]!.info;
-  const stacked = sharp(Buffer.concat(pages.map((p) => p.data)), {
-    raw: { width, height: height * pages.length, channels, ...(format === 'tiff' ? { pageHeight: height } : {}) },
-  });
-  return new Uint8Array(
-    await (format === 'tiff' ? stacked.tiff({ compression: 'lzw' }) : format === 'jpeg' ? stacked.jpeg() : stacked.png()).toBuffer(),
-  );
+/** Pictures as pages of a PDF, as a scanner makes it: no text, only the pictures. `hidden` is what the scanner's own recogniser put behind each. */
+export async function scannedPdf(pictures: Uint8Array[], hidden: string | null = null): Promise<Uint8Array> {
+  const file = await PDFDocument.create();
+  for (const bytes of pictures) {
+    const image = bytes[0] === 0xff ? await file.embedJpg(bytes) : await file.embedPng(bytes);
+    const page = file.addPage([595, 842]);
+    if (hidden) {
+      page.pushOperators(pushGraphicsState(), setTextRenderingMode(TextRenderingMode.Invisible));
+      hidden.split('\n').forEach((line, i) => page.drawText(line, { x: 60, y: 780 - i * 14, size: 10 }));
+      page.pushOperators(popGraphicsState());
+    }
+    page.drawImage(image, { x: 0, y: 0, width: 595, height: 842 });
+  }
+  return file.save();
 }

@@ -179,20 +179,26 @@ describe('sharing out the pages of an arrival', () => {
         {
           name: 'fax.tif',
           mediaType: 'image/tiff',
-          bytes: await pictureOf([invoiceOf(5, { number: 'AR-F1' }), invoiceOf(5, { number: 'AR-F2' })], 'tiff'),
+          bytes: await pictureOf([invoiceOf(5, { number: 'AR-7101' }), invoiceOf(5, { number: 'AR-7102' })], 'tiff'),
         },
       ],
     });
     await world.drain();
     expect((await shown(id)).files).toEqual({ [(await shown(id)).documents[0]!.pages[0]!.sha]: 'picture' });
+    const apart = ['AR-7101', 'AR-7102'];
+    expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], apart]);
+    const kept = () => world.database.pool.query('SELECT page, turn, created_at FROM scanned_page ORDER BY page');
+    const before = (await kept()).rows;
+    await apply(id, (a) => {
+      a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0));
+    });
     await apply(id, (a) => {
       a.documents.push({ id: null, pages: a.documents[0]!.pages.splice(1) });
     });
-    expect([await filled(id), await bills(id)]).toEqual([
-      [[1], [2]],
-      [null, null],
-    ]);
-  });
+    expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], apart]);
+    // However they are put together, no page is recognised twice.
+    expect((await kept()).rows).toEqual(before);
+  }, 90_000);
   it('pages that were all left out can be reached and put back', async () => {
     const { id, numbers } = await pile(0, 1);
     await apply(id, (a) => {

@@ -19,6 +19,7 @@ export async function documentsOf(db: Executor, arrivalIds: string[]): Promise<M
       state: document.state,
       note: document.note,
       pageCount: document.pageCount,
+      progress: document.progress,
       part: document.part,
       sources: document.sources,
       arranged: document.arranged,

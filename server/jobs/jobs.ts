@@ -3,27 +3,37 @@ import PgBoss from 'pg-boss';
 export interface Jobs {
   boss: PgBoss;
   queueReading(documentId: string): Promise<void>;
-  work(read: (documentId: string) => Promise<void>): Promise<void>;
+  queueScanning(documentId: string): Promise<void>;
+  /** Begins to work: documents are read as they come; those with pages that are pictures in a line of their own, so that they hold up none of the others. */
+  work(read: (documentId: string, patient: boolean) => Promise<void>): Promise<void>;
   close(): Promise<void>;
 }
 
-const queue = 'read-document';
+/** Each queue: how many documents are in hand at once, how long one may take, in seconds, and whether its pages may be pictures. */
+const queues = {
+  'read-document': { atOnce: 4, seconds: 300, patient: false },
+  'read-pictures': { atOnce: 2, seconds: 3600, patient: true },
+} as const;
 
-/** The job queue on the same database. A job that fails is tried again; done twice equals done once. */
+/** The job queues on the same database. A job that fails is tried again; done twice equals done once. */
 export async function startJobs(url: string): Promise<Jobs> {
   const boss = new PgBoss({ connectionString: url, max: 4, application_name: 'ledgerline-jobs' });
   boss.on('error', (error) => console.error(`Job queue: ${error.message}`));
   await boss.start();
-  await boss.createQueue(queue);
+  for (const name of Object.keys(queues)) await boss.createQueue(name);
+  const send = (name: keyof typeof queues) => async (documentId: string) => {
+    await boss.send(name, { documentId }, { retryLimit: 2, expireInSeconds: queues[name].seconds, singletonKey: documentId });
+  };
   return {
     boss,
-    async queueReading(documentId) {
-      await boss.send(queue, { documentId }, { retryLimit: 2, expireInSeconds: 300, singletonKey: documentId });
-    },
+    queueReading: send('read-document'),
+    queueScanning: send('read-pictures'),
     async work(read) {
-      await boss.work<{ documentId: string }>(queue, { pollingIntervalSeconds: 0.5, batchSize: 4 }, async (jobs) => {
-        for (const job of jobs) await read(job.data.documentId);
-      });
+      for (const [name, { atOnce, patient }] of Object.entries(queues))
+        for (let i = 0; i < atOnce; i++)
+          await boss.work<{ documentId: string }>(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+            if (job) await read(job.data.documentId, patient);
+          });
     },
     close: () => boss.stop({ graceful: true, timeout: 5000 }),
   };

@@ -9,23 +9,23 @@ import { inFile } from './result.ts';
 export async function readFiles(files: string[]): Promise<number> {
   const pool = new ReadingPool(1);
   let code = 0;
-  for (const path of files) {
+  const read = async (path: string): Promise<unknown> => {
     const file = basename(path);
     try {
-      const result = await pool.read(await readFile(path));
+      const result = await pool.read(await readFile(path), path);
       if (!result.ok) code = 1;
-      console.log(JSON.stringify(result.ok ? toFormat(file, result.parts.map(inFile)) : { file, documents: [], error: noteOf(result) }));
+      return result.ok ? toFormat(file, result.parts.map(inFile)) : { file, documents: [], error: noteOf(result) };
     } catch (error) {
       code = 1;
-      console.log(
-        JSON.stringify({
-          file,
-          documents: [],
-          error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}`,
-        }),
-      );
+      return { file, documents: [], error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}` };
     }
+  };
+  // A few at once keep all threads busy; what is printed keeps the order of the files.
+  const line: Promise<unknown>[] = [];
+  for (const [i, path] of files.entries()) {
+    line.push(i < 3 ? read(path) : line[i - 3]!.then(() => read(path)));
   }
+  for (const done of line) console.log(JSON.stringify(await done));
   await pool.close();
   return code;
 }

@@ -13,5 +13,12 @@ export const faultNotes: Record<Fault, string> = {
   'too-large': 'This file is too large to read (the limit is 40 MB). It is kept; ask the supplier for a smaller one.',
 };
 
+/** Why one page could not be read as a picture, and what to do. */
+export const pageNotes: Partial<Record<Fault, string>> = {
+  'too-long': 'This page took too long to read and was set out by itself. Try again, or type it in from the page.',
+  picture: faultNotes.picture,
+  broken: 'This page could not be read and was set out by itself. Try again, or type it in from the page.',
+};
+
 /** Why a read failed, as exactly as it is known. */
 export const noteOf = (failed: Extract<ReadResult, { ok: false }>): string => failed.note ?? faultNotes[failed.fault];

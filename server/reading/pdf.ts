@@ -1,9 +1,6 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import { getDocument, VerbosityLevel, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { OPS, type PDFDocumentProxy, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
-
-const folder = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
+import { openPdf, UnreadablePdf } from './open.ts';
 
 export interface PdfLimits {
   pages: number;
@@ -11,41 +8,11 @@ export interface PdfLimits {
 }
 export const pdfLimits: PdfLimits = { pages: 200, runsPerPage: 40_000 };
 
-/** Why a PDF can't be read, as a code; the words for people are in `reading/notes.ts`. */
-export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages';
-
-export class UnreadablePdf extends Error {
-  constructor(
-    readonly fault: PdfFault,
-    readonly pages = 0,
-  ) {
-    super(fault);
-  }
-}
-
-async function open(bytes: Uint8Array): Promise<PDFDocumentProxy> {
-  try {
-    return await getDocument({
-      data: bytes,
-      verbosity: VerbosityLevel.ERRORS,
-      isEvalSupported: false,
-      useSystemFonts: false,
-      disableFontFace: true,
-      enableXfa: false,
-      stopAtErrors: false,
-      maxImageSize: 1,
-      standardFontDataUrl: `${join(folder, 'standard_fonts')}/`,
-      cMapUrl: `${join(folder, 'cmaps')}/`,
-      cMapPacked: true,
-    }).promise;
-  } catch (error) {
-    throw new UnreadablePdf(error instanceof Error && error.name === 'PasswordException' ? 'encrypted' : 'broken');
-  }
-}
-
 /** What a PDF holds: its pages as words with boxes, and e-invoice data that stands inside it. */
 export interface PdfContent {
   pages: Page[];
+  /** Places in `pages` of those without visible text: pictures, and scans with hidden text behind them. */
+  pictured: number[];
   /** Pages in the whole file. */ count: number;
   xml: Uint8Array[];
 }
@@ -63,16 +30,23 @@ const most = 20 * 1024 * 1024;
  */
 export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLimits, wanted: Wanted[] | null = null): Promise<PdfContent> {
   if (bytes.length === 0) throw new UnreadablePdf('empty');
-  const pdf = await open(bytes);
+  const pdf = await openPdf(bytes);
   try {
     if (pdf.numPages > limits.pages) throw new UnreadablePdf('too-many-pages', pdf.numPages);
     const list = wanted ?? Array.from({ length: pdf.numPages }, (_, i) => ({ page: i + 1, turn: 0 }));
-    const pages: Page[] = [];
-    for (const { page, turn } of list) if (page <= pdf.numPages) pages.push(await readPage(pdf, page, turn, limits));
+    const pages: Page[] = [],
+      pictured: number[] = [];
+    for (const { page, turn } of list) {
+      if (page > pdf.numPages) continue;
+      const { visible, ...read } = await readPage(pdf, page, turn, limits);
+      if (!visible) pictured.push(pages.length);
+      pages.push(read);
+    }
     if (pages.length === 0) throw new UnreadablePdf('empty');
     const attached = Object.values(((await pdf.getAttachments()) ?? {}) as Record<string, { filename: string; content: Uint8Array }>);
     return {
       pages,
+      pictured,
       count: pdf.numPages,
       xml: attached.filter((a) => /\.xml$/i.test(a.filename) && a.content.length < most).map((a) => new Uint8Array(a.content)),
     };
@@ -86,7 +60,7 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
 export const pagesOfPdf = async (bytes: Uint8Array, limits: PdfLimits = pdfLimits): Promise<Page[]> =>
   (await contentOfPdf(bytes, limits)).pages;
 
-async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, limits: PdfLimits): Promise<Page> {
+async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, limits: PdfLimits): Promise<Page & { visible: boolean }> {
   const page = await pdf.getPage(number);
   const { width, height, transform: view } = page.getViewport({ scale: 1, rotation: (page.rotate + turn) % 360 });
   const content = await page.getTextContent({ includeMarkedContent: false });
@@ -99,8 +73,24 @@ async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, lim
     if (size < 2 || Math.abs(t[1]!) > 0.2 * Math.hypot(t[0]!, t[1]!) || t[0]! < 0) continue;
     runs.push({ text: item.str.normalize('NFKC'), x: t[4]!, y: t[5]!, width: item.width, size, font: item.fontName });
   }
+  const words = wordsOf(runs),
+    visible = words.length >= fewWords && (await showsText(page));
   page.cleanup();
-  return { number, width, height, words: wordsOf(runs) };
+  return { number, width, height, words: visible ? words : [], visible };
+}
+
+/** Fewer words than this are a stamp or a footer that a scanner's driver wrote over its picture. */
+const fewWords = 5;
+
+/** Whether a page shows text at all: a scanner's own recogniser puts its text behind the picture, invisible (ISO 32000-1, 9.3.6: mode 3). */
+async function showsText(page: PDFPageProxy): Promise<boolean> {
+  const { fnArray, argsArray } = await page.getOperatorList();
+  let mode = 0;
+  for (const [i, op] of fnArray.entries()) {
+    if (op === OPS.setTextRenderingMode) mode = (argsArray[i] as number[])[0]!;
+    else if ((op === OPS.showText || op === OPS.showSpacedText) && mode !== 3 && mode !== 7) return true;
+  }
+  return false;
 }
 
 /** Product of two PDF transformation matrices (ISO 32000-1, 8.3.3). */

@@ -1,5 +1,8 @@
-import { Worker } from 'node:worker_threads';
-import type { Asked, PageSource, ReadResult } from './result.ts';
+import type { Language } from '@ledgerline/core/page';
+import { ScanPool } from '../imaging/pool.ts';
+import type { Scanned, ScanWanted } from '../imaging/result.ts';
+import { ThreadPool } from '../threads/pool.ts';
+import type { Asked, PageSource, ReadResult, Wanting } from './result.ts';
 
 export interface ReadLimits {
   seconds: number;
@@ -8,90 +11,99 @@ export interface ReadLimits {
 }
 export const readLimits: ReadLimits = { seconds: 30, megabytes: 768, bytes: 40 * 1024 * 1024 };
 
-interface Job {
-  asked: Asked;
-  done: (result: ReadResult) => void;
+/** How far the pages of a document have been read as pictures. */
+export interface Progress {
+  done: number;
+  of: number;
+  doing: string;
 }
 
-/**
- * Reads files in worker threads, each with a limit of time and memory. A file that hangs or eats memory costs its own worker only;
- * the next file gets a fresh one.
- */
+/** Where pages that were read as pictures are kept, so that none is read twice; and who hears how far it is. */
+export interface Shelf {
+  find(wanted: ScanWanted[]): Promise<Scanned[]>;
+  put(scan: Scanned): Promise<void>;
+  tell?(progress: Progress): void;
+}
+
+const nothingKept: Shelf = { find: async () => [], put: async () => undefined };
+
+/** Reads files in threads with limits of time and memory; pages that are pictures are read by the pool for those. */
 export class ReadingPool {
-  readonly #queue: Job[] = [];
-  #idle: Worker[] = [];
-  #running = 0;
-  #closed = false;
+  readonly #threads: ThreadPool<Asked, ReadResult | Wanting>;
 
   constructor(
-    readonly size = 1,
+    size = 1,
     readonly limits: ReadLimits = readLimits,
-  ) {}
+    readonly scans = new ScanPool(),
+  ) {
+    this.#threads = new ThreadPool(new URL('./worker.ts', import.meta.url), size, limits);
+  }
 
   /** Reads a file as it came and takes it apart into its documents. */
-  read(bytes: Uint8Array, sha = ''): Promise<ReadResult> {
-    return this.#ask({ files: [{ sha, bytes }], order: null });
+  read(bytes: Uint8Array, sha = '', shelf: Shelf = nothingKept): Promise<ReadResult> {
+    return this.readAll([{ sha, bytes }], null, shelf);
   }
 
-  /** Reads given pages of files as one document. */
-  readPages(files: Asked['files'], order: PageSource[]): Promise<ReadResult> {
-    return this.#ask({ files, order });
+  /** Reads a whole file (`order` null), or given pages of files as one document, pictures among them. */
+  async readAll(files: Asked['files'], order: PageSource[] | null, shelf: Shelf = nothingKept): Promise<ReadResult> {
+    const result = await this.#whole(files, order, shelf, true);
+    return result.ok === 'wanting' ? { ok: false, fault: 'broken', pages: 0 } : result;
   }
 
-  #ask(asked: Asked): Promise<ReadResult> {
-    if (asked.files.some((f) => f.bytes.length > this.limits.bytes)) return Promise.resolve({ ok: false, fault: 'too-large', pages: 0 });
-    return new Promise((done) => {
-      this.#queue.push({ asked, done });
-      this.#next();
+  /** The same, but answers with the pages that would have to be read as pictures first, where there are any that nobody has kept. */
+  readQuickly(files: Asked['files'], order: PageSource[] | null, shelf: Shelf): Promise<ReadResult | Wanting> {
+    return this.#whole(files, order, shelf, false);
+  }
+
+  async #whole(all: Asked['files'], order: PageSource[] | null, shelf: Shelf, patient: boolean): Promise<ReadResult | Wanting> {
+    const files = new Map(all.map((f) => [f.sha, f.bytes]));
+    let asked: Asked = { files: all, order, scans: [], seen: null };
+    // First the pages, then the spots of them: each round brings all that was asked for, so there are three at most.
+    for (let round = 0; round < 4; round++) {
+      const result = await this.#ask(asked);
+      if (result.ok !== 'wanting') return result;
+      if (result.scans.length > 0) {
+        const kept = await shelf.find(result.scans);
+        if (!patient && kept.length < result.scans.length) return result;
+        asked = { ...asked, scans: [...asked.scans, ...(await this.#scan(files, result.scans, kept, shelf))] };
+      } else {
+        shelf.tell?.({ done: asked.scans.length, of: asked.scans.length, doing: 'looking again at what is unsure' });
+        asked = { ...asked, seen: await this.scans.look(files, result.looks) };
+      }
+    }
+    return { ok: false, fault: 'broken', pages: 0 };
+  }
+
+  async #scan(files: Map<string, Uint8Array>, wanted: ScanWanted[], kept: Scanned[], shelf: Shelf): Promise<Scanned[]> {
+    const key = (s: { sha: string; page: number }) => `${s.sha}:${s.page}`;
+    const there = new Set(kept.map(key));
+    let language: Language = kept.find((k) => k.read)?.read?.scan?.language ?? 'eng',
+      done = kept.length;
+    const rest = await Promise.all(
+      wanted
+        .filter((w) => !there.has(key(w)))
+        .map(async (want) => {
+          const told = (doing: string) => shelf.tell?.({ done, of: wanted.length, doing: `${doing} page ${want.page}` });
+          const scan = await this.scans.scan(files.get(want.sha)!, want, () => language, told);
+          language = scan.read?.scan?.language ?? language;
+          done++;
+          await shelf.put(scan);
+          return scan;
+        }),
+    );
+    return [...kept, ...rest];
+  }
+
+  async #ask(asked: Asked): Promise<ReadResult | Wanting> {
+    if (asked.files.some((f) => f.bytes.length > this.limits.bytes)) return { ok: false, fault: 'too-large', pages: 0 };
+    const result = await this.#threads.ask(() => {
+      const files = asked.files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes) }));
+      return { ask: { ...asked, files }, transfer: files.map((f) => f.bytes.buffer as ArrayBuffer) };
     });
-  }
-
-  #worker(): Worker {
-    return (
-      this.#idle.pop() ??
-      new Worker(new URL('./worker-entry.mjs', import.meta.url), {
-        resourceLimits: { maxOldGenerationSizeMb: this.limits.megabytes },
-        stdout: false,
-        stderr: false,
-      })
-    );
-  }
-
-  #next(): void {
-    if (this.#closed || this.#running >= this.size) return;
-    const job = this.#queue.shift();
-    if (!job) return;
-    this.#running++;
-    const worker = this.#worker();
-    const finish = (result: ReadResult, reusable: boolean) => {
-      clearTimeout(timer);
-      worker.off('message', answered).off('error', failed).off('exit', gone);
-      if (reusable && !this.#closed) {
-        this.#idle.push(worker);
-        worker.unref();
-      } else void worker.terminate();
-      this.#running--;
-      job.done(result);
-      this.#next();
-    };
-    const answered = (result: ReadResult) => finish(result, true);
-    const failed = (error: NodeJS.ErrnoException) =>
-      finish({ ok: false, fault: error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'too-long' : 'broken', pages: 0 }, false);
-    const gone = () => finish({ ok: false, fault: 'broken', pages: 0 }, false);
-    const timer = setTimeout(() => finish({ ok: false, fault: 'too-long', pages: 0 }, false), this.limits.seconds * 1000);
-    worker.ref();
-    worker.on('message', answered).on('error', failed).on('exit', gone);
-    const files = job.asked.files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes) }));
-    worker.postMessage(
-      { files, order: job.asked.order },
-      files.map((f) => f.bytes.buffer),
-    );
+    return 'answer' in result ? result.answer : { ok: false, fault: result.fault, pages: 0 };
   }
 
   async close(): Promise<void> {
-    this.#closed = true;
-    const workers = this.#idle;
-    this.#idle = [];
-    await Promise.all(workers.map((w) => w.terminate()));
+    await Promise.all([this.#threads.close(), this.scans.close()]);
   }
 }

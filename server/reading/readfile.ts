@@ -1,11 +1,13 @@
 import { compare, readEInvoice, render, toReading, UnreadableXml, withMarks, type EInvoice } from '@ledgerline/core/einvoice';
 import type { Page } from '@ledgerline/core/page';
 import { renumber, takeApart } from '@ledgerline/core/pile';
-import { readDocument, unread, type Reading } from '@ledgerline/core/reading';
+import { readDocument, readScanned, unread, type Reading, type SpotSeen } from '@ledgerline/core/reading';
+import { picturePages, pictureLimits, pointsOf, UnreadablePicture } from '../imaging/decode.ts';
+import type { Look, ScanWanted } from '../imaging/result.ts';
 import { fileType } from './filetype.ts';
-import { contentOfPdf, UnreadablePdf } from './pdf.ts';
-import { pagesOfPicture, UnreadablePicture } from './picture.ts';
-import type { Asked, Findings, PageSource, ReadPart, ReadResult } from './result.ts';
+import { UnreadablePdf } from './open.ts';
+import { contentOfPdf } from './pdf.ts';
+import type { Asked, Attachment, Fault, Findings, PageSource, ReadPart, ReadResult, Wanting } from './result.ts';
 
 const findingsOf = (e: EInvoice, broken: Findings['broken'], differences: Findings['differences']): Findings => ({
   syntax: e.syntax,
@@ -20,19 +22,22 @@ const attachmentsOf = (e: EInvoice) =>
     .map((a) => ({ name: a.name, mediaType: a.mediaType, bytes: new Uint8Array(Buffer.from(a.base64, 'base64')) }))
     .filter((a) => a.bytes.length > 0);
 
-/** Reads what stands in one or more files: a whole file taken apart into its documents, or given pages as one document. */
-export async function readAsked(asked: Asked): Promise<ReadResult> {
+/**
+ * Reads what stands in one or more files: a whole file taken apart into its documents, or given pages as one document. Where it
+ * needs pages read as pictures first, it answers with those.
+ */
+export async function readAsked(asked: Asked): Promise<ReadResult | Wanting> {
   try {
     const [first] = asked.files;
     if (!first || first.bytes.length === 0) return { ok: false, fault: 'empty', pages: 0 };
-    if (asked.order) return await readArranged(asked.files, asked.order);
+    if (asked.order) return await readArranged(asked, asked.order);
     switch (fileType(first.bytes)) {
       case 'pdf':
-        return await readPdf(first);
+        return await readPdf(asked, first);
       case 'xml':
         return readXml(first.bytes);
       case 'picture':
-        return await readPicture(first);
+        return await readPicture(asked, first);
       default:
         return { ok: false, fault: 'kind', pages: 0 };
     }
@@ -44,27 +49,89 @@ export async function readAsked(asked: Asked): Promise<ReadResult> {
   }
 }
 
-const sourcesOf = (sha: string, pages: Page[]): PageSource[] => pages.map((p) => ({ sha, page: p.number, turn: 0 }));
-
-function part(sources: PageSource[], pages: Page[]): ReadPart {
-  const own = renumber(pages);
-  const blank = own.every((p) => p.words.length === 0);
-  return { sources, pages: own, reading: blank ? unread(own) : readDocument(own), findings: null, shown: 'paper' };
+/** What reading still lacks; thrown while parts are made, answered with as a whole. */
+class Lacking {
+  readonly scans: ScanWanted[] = [];
+  readonly looks: Look[] = [];
 }
 
-async function readPdf({ sha, bytes }: Asked['files'][number]): Promise<ReadResult> {
-  const { pages, xml } = await contentOfPdf(bytes);
-  return (
-    hybrid(sourcesOf(sha, pages), pages, xml) ?? {
-      ok: true,
-      attachments: [],
-      parts: takeApart(pages).map((group) => part(sourcesOf(sha, group), group)),
-    }
-  );
+/** One page to be read, with where it comes from; a picture is replaced by its words once it has been read as one. */
+interface Opened {
+  source: PageSource;
+  page: Page;
+  fault?: Fault;
+}
+
+function scannedPage(asked: Asked, lacking: Lacking, source: { sha: string; page: number; turn: number | null }, page: Page): Opened {
+  const { sha, page: number, turn } = source;
+  const scan = asked.scans.find((s) => s.sha === sha && s.page === number && (turn === null ? s.auto : s.turn === turn));
+  if (!scan) lacking.scans.push({ sha, page: number, turn });
+  const lies = { sha, page: number, turn: scan?.turn ?? turn ?? 0 };
+  if (!scan?.read) return { source: lies, page, ...(scan?.fault ? { fault: scan.fault } : {}) };
+  return { source: lies, page: { ...scan.read, number: page.number } };
+}
+
+const boxKey = ({ x, y, w, h }: Look['box']) => [x, y, w, h].map((v) => v.toFixed(2)).join();
+
+/** Reads pages that belong together as one document; ink is looked at twice where it matters. */
+function part(asked: Asked, lacking: Lacking, opened: Opened[]): ReadPart {
+  const own = renumber(opened.map((o) => o.page)),
+    sources = opened.map((o) => o.source);
+  const fault = opened.find((o) => o.fault)?.fault;
+  if (fault) return { sources, pages: own, reading: unread(own), findings: null, shown: 'paper', fault };
+  if (own.every((p) => p.words.length === 0)) return { sources, pages: own, reading: unread(own), findings: null, shown: 'paper' };
+  if (!own.some((p) => p.scan)) return { sources, pages: own, reading: readDocument(own), findings: null, shown: 'paper' };
+  const seen: SpotSeen[] | null =
+    asked.seen &&
+    asked.seen.flatMap((look) => {
+      const at = sources.findIndex((s) => s.sha === look.sha && s.page === look.page && s.turn === look.turn);
+      return at < 0 ? [] : [{ ...look.box, page: at + 1, digits: look.digits, words: look.words }];
+    });
+  const { reading, pages, spots } = readScanned(own, seen);
+  for (const { page, digits, ...box } of spots) {
+    const { scan } = own[page - 1]!;
+    if (!scan || lacking.looks.some((l) => l.page === sources[page - 1]!.page && boxKey(l.box) === boxKey(box))) continue;
+    lacking.looks.push({ ...sources[page - 1]!, back: scan.back, box, digits, language: scan.language });
+  }
+  return { sources, pages, reading, findings: null, shown: 'paper' };
+}
+
+/** The parts, or what they lack first: pages as pictures before spots of them. */
+function answer(lacking: Lacking, parts: () => ReadPart[], attachments: Attachment[] = []): ReadResult | Wanting {
+  if (lacking.scans.length > 0) return { ok: 'wanting', scans: lacking.scans, looks: [] };
+  const done = parts();
+  return lacking.looks.length > 0 ? { ok: 'wanting', scans: [], looks: lacking.looks } : { ok: true, parts: done, attachments };
+}
+
+/** Pages of a file as documents: those that could not be read stand alone, the rest is taken apart between them. */
+function grouped(opened: Opened[]): Opened[][] {
+  const out: Opened[][] = [];
+  for (let i = 0; i < opened.length;) {
+    let end = i;
+    while (end < opened.length && !opened[end]!.fault) end++;
+    const run = opened.slice(i, end);
+    for (const group of takeApart(run.map((o) => o.page))) out.push(group.map((page) => run.find((o) => o.page === page)!));
+    if (end < opened.length) out.push([opened[end]!]);
+    i = end + 1;
+  }
+  return out;
+}
+
+async function readPdf(asked: Asked, { sha, bytes }: Asked['files'][number]): Promise<ReadResult | Wanting> {
+  const { pages, pictured, xml } = await contentOfPdf(bytes);
+  const lacking = new Lacking();
+  const opened = pages.map((page, i): Opened => {
+    const source = { sha, page: page.number, turn: 0 };
+    return pictured.includes(i) ? scannedPage(asked, lacking, { ...source, turn: null }, page) : { source, page };
+  });
+  const data = xml.length > 0 && lacking.scans.length === 0 ? hybrid(opened, xml) : null;
+  return data ?? answer(lacking, () => grouped(opened).map((group) => part(asked, lacking, group)));
 }
 
 /** A PDF with an e-invoice inside: its data, with the marks of its pages, compared with them. Null when there is none. */
-function hybrid(sources: PageSource[], pages: Page[], xml: Uint8Array[]): ReadResult | null {
+function hybrid(opened: Opened[], xml: Uint8Array[]): ReadResult | null {
+  const pages = renumber(opened.map((o) => o.page)),
+    sources = opened.map((o) => o.source);
   for (const data of xml) {
     try {
       const e = readEInvoice(data),
@@ -98,62 +165,47 @@ function readXml(bytes: Uint8Array): ReadResult {
   };
 }
 
-async function readPicture({ sha, bytes }: Asked['files'][number]): Promise<ReadResult> {
-  const found = await pagesOfPicture(bytes);
-  const pages = found.map((p): Page => ({ number: p.page, width: p.width, height: p.height, words: [] }));
-  return {
-    ok: true,
-    attachments: [],
-    parts: [
-      {
-        sources: sourcesOf(sha, pages),
-        pages,
-        reading: unread(pages),
-        findings: null,
-        shown: found.every((p) => p.small) ? 'small' : 'paper',
-      },
-    ],
-  };
+async function readPicture(asked: Asked, { sha, bytes }: Asked['files'][number]): Promise<ReadResult | Wanting> {
+  const sizes = await picturePages(bytes);
+  const lacking = new Lacking();
+  const small = sizes.every((p) => p.width < pictureLimits.least || p.height < pictureLimits.least);
+  const opened = sizes.map((size, i): Opened => {
+    const source = { sha, page: i + 1, turn: 0 },
+      page: Page = { number: i + 1, ...pointsOf(size), words: [] };
+    return small ? { source, page } : scannedPage(asked, lacking, { ...source, turn: null }, page);
+  });
+  if (small) return answer(lacking, () => [{ ...part(asked, lacking, opened), shown: 'small' }]);
+  return answer(lacking, () => grouped(opened).map((group) => part(asked, lacking, group)));
 }
 
 /** Pages that a person put together, in that order, as one document. Each file is opened once. */
-async function readArranged(files: Asked['files'], order: PageSource[]): Promise<ReadResult> {
-  const found = new Map<string, Page>();
+async function readArranged(asked: Asked, order: PageSource[]): Promise<ReadResult | Wanting> {
+  const found = new Map<string, Opened>();
+  const lacking = new Lacking();
   const key = (s: PageSource) => `${s.sha}:${s.page}:${s.turn}`;
-  for (const { sha, bytes } of files) {
+  for (const { sha, bytes } of asked.files) {
     const own = order.filter((s) => s.sha === sha);
     if (fileType(bytes) === 'pdf') {
-      const { pages, count, xml } = await contentOfPdf(bytes, undefined, own);
+      const { pages, pictured, count, xml } = await contentOfPdf(bytes, undefined, own);
+      const opened = pages.map((page, i): Opened =>
+        pictured.includes(i) ? scannedPage(asked, lacking, own[i]!, page) : { source: own[i]!, page },
+      );
       // All pages of a hybrid, turned or in another order, are still the hybrid.
-      const still = own.length === order.length && own.length === count ? hybrid(order, renumber(pages), xml) : null;
+      const still = own.length === order.length && own.length === count && lacking.scans.length === 0 ? hybrid(opened, xml) : null;
       if (still) return still;
-      for (const [i, page] of pages.entries()) found.set(key(own[i]!), page);
+      for (const [i, o] of opened.entries()) found.set(key(own[i]!), o);
     } else {
-      const pictures = await pagesOfPicture(bytes);
+      const sizes = await picturePages(bytes);
       for (const source of own) {
-        const picture = pictures[source.page - 1],
+        const size = sizes[source.page - 1];
+        if (!size) continue;
+        const { width, height } = pointsOf(size),
           lying = source.turn % 180 !== 0;
-        if (picture)
-          found.set(key(source), {
-            number: 0,
-            width: lying ? picture.height : picture.width,
-            height: lying ? picture.width : picture.height,
-            words: [],
-          });
+        const page: Page = { number: 0, width: lying ? height : width, height: lying ? width : height, words: [] };
+        found.set(key(source), scannedPage(asked, lacking, source, page));
       }
     }
   }
-  const there = order.filter((s) => found.has(key(s)));
-  return there.length === 0
-    ? { ok: false, fault: 'empty', pages: 0 }
-    : {
-        ok: true,
-        attachments: [],
-        parts: [
-          part(
-            there,
-            there.map((s) => found.get(key(s))!),
-          ),
-        ],
-      };
+  const there = order.flatMap((s) => found.get(key(s)) ?? []);
+  return there.length === 0 ? { ok: false, fault: 'empty', pages: 0 } : answer(lacking, () => [part(asked, lacking, there)]);
 }

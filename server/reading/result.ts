@@ -1,7 +1,8 @@
 import type { Broken, Difference } from '@ledgerline/core/einvoice';
 import type { Page } from '@ledgerline/core/page';
 import type { Reading } from '@ledgerline/core/reading';
-import type { PdfFault } from './pdf.ts';
+import type { Look, Scanned, ScanWanted, Seen } from '../imaging/result.ts';
+import type { PdfFault } from './open.ts';
 
 /** A page of a stored file: its address, its number there, and how far it is turned clockwise. */
 export interface PageSource {
@@ -26,17 +27,28 @@ export interface ReadPart {
   reading: Reading;
   findings: Findings | null;
   /** paper: pages of the file; data: drawn from data; small: a logo rather than a page */ shown: 'paper' | 'data' | 'small';
+  /** Why its one page could not be read as a picture. */ fault?: Fault;
 }
 
 export type Fault = PdfFault | 'too-long' | 'too-large' | 'xml' | 'picture' | 'kind';
+export interface Attachment {
+  name: string;
+  mediaType: string;
+  bytes: Uint8Array;
+}
+/** What reading needs before it can go on: pages as pictures, or spots of them looked at again. */
+export type Wanting = { ok: 'wanting'; scans: ScanWanted[]; looks: Look[] };
 export type ReadResult =
-  | { ok: true; parts: ReadPart[]; attachments: { name: string; mediaType: string; bytes: Uint8Array }[] }
+  | { ok: true; parts: ReadPart[]; attachments: Attachment[] }
   | { ok: false; fault: Fault; pages: number; /** More exact than the fault's own words. */ note?: string };
 
 /** Files to read: one as it came (`order` null), or given pages of them as one document. */
 export interface Asked {
   files: { sha: string; bytes: Uint8Array }[];
   order: PageSource[] | null;
+  /** Pages that were read as pictures, and spots that were looked at again, as far as they are known. */
+  scans: Scanned[];
+  seen: Seen[] | null;
 }
 
 /** A part's reading with the page numbers that its pages have in the file. */

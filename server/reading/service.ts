@@ -4,25 +4,28 @@ import { arrival, document } from '../db/schema/index.ts';
 import { fetchFile, keep } from '../files/store.ts';
 import type { Services } from '../services.ts';
 import { noteOf } from './notes.ts';
-import type { ReadResult } from './result.ts';
+import type { Asked, PageSource, ReadResult, Wanting } from './result.ts';
 import { settlePart } from './settle.ts';
+import { shelfFor } from './shelf.ts';
 
 type DocumentRow = typeof document.$inferSelect;
 
-async function readRow(services: Services, row: DocumentRow): Promise<ReadResult> {
+/** The files and pages that make a document; null where one is not there any more. */
+async function askedOf(services: Services, row: DocumentRow): Promise<{ files: Asked['files']; order: PageSource[] | null } | null> {
   const { db } = services.database;
-  const shas = row.arranged && row.sources ? [...new Set(row.sources.map((s) => s.sha))] : [row.fileSha256];
+  const order = row.arranged && row.sources ? row.sources : null;
+  const shas = order ? [...new Set(order.map((s) => s.sha))] : [row.fileSha256];
   const files = await Promise.all(shas.map(async (sha) => ({ sha, bytes: await fetchFile(db, sha) })));
-  if (files.some((f) => f.bytes === null)) return { ok: false, fault: 'broken', pages: 0 };
-  const whole = files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes!) }));
-  return row.arranged && row.sources ? services.reader.readPages(whole, row.sources) : services.reader.read(whole[0]!.bytes, whole[0]!.sha);
+  if (files.some((f) => f.bytes === null)) return null;
+  return { files: files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes!) })), order };
 }
 
 /**
  * Reads a waiting document and makes its bill, or, where the file held several, all of theirs, in one transaction at the end. Doing
- * it twice equals doing it once: a document that has been read is left alone.
+ * it twice equals doing it once: a document that has been read is left alone. One whose pages have to be read as pictures first goes
+ * to the queue for those, unless it came from there.
  */
-export async function readArrived(services: Services, documentId: string): Promise<void> {
+export async function readArrived(services: Services, documentId: string, patient = false): Promise<void> {
   const { db } = services.database;
   const [claimed] = await db
     .update(document)
@@ -30,7 +33,21 @@ export async function readArrived(services: Services, documentId: string): Promi
     .where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading'])))
     .returning();
   if (!claimed) return;
-  const result = await readRow(services, claimed);
+  const asked = await askedOf(services, claimed);
+  const shelf = shelfFor(services, claimed.id);
+  const result: ReadResult | Wanting = !asked
+    ? { ok: false, fault: 'broken', pages: 0 }
+    : patient
+      ? await services.reader.readAll(asked.files, asked.order, shelf)
+      : await services.reader.readQuickly(asked.files, asked.order, shelf);
+  await shelf.settled();
+  if (result.ok === 'wanting') {
+    await db
+      .update(document)
+      .set({ progress: { done: 0, of: result.scans.length, doing: 'waiting for its turn' } })
+      .where(eq(document.id, documentId));
+    return services.queueScanning(documentId);
+  }
   const queue = await db.transaction(async (tx): Promise<string[]> => {
     // The arrival is the lock: an e-invoice and its page that are read at once still find each other.
     const [came] = await tx.select().from(arrival).where(eq(arrival.id, claimed.arrivalId)).for('update');
@@ -40,7 +57,7 @@ export async function readArrived(services: Services, documentId: string): Promi
     if (!result.ok) {
       await tx
         .update(document)
-        .set({ state: 'unreadable', note: noteOf(result), pageCount: result.pages || null, readAt: services.now() })
+        .set({ state: 'unreadable', note: noteOf(result), progress: null, pageCount: result.pages || null, readAt: services.now() })
         .where(eq(document.id, documentId));
       return [];
     }

@@ -6,6 +6,7 @@ import { billField, dropBill, makeBill } from '../bills/intake.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
 import type { Services } from '../services.ts';
+import { pageNotes } from './notes.ts';
 import type { ReadPart } from './result.ts';
 
 type DocumentRow = typeof document.$inferSelect;
@@ -38,6 +39,7 @@ export async function settlePart(
     sources,
     shown: shown === 'data' ? 'data' : 'paper',
     pageCount: pages.length,
+    progress: null,
     readAt: services.now(),
   };
   const keepAs = async (state: string, note: string | null, duplicateOf: string | null = null): Promise<Home> => {
@@ -47,6 +49,11 @@ export async function settlePart(
       .where(eq(document.id, row.id));
     return home;
   };
+  if (part.fault) {
+    // The page stands by itself, so that it can be tried again alone.
+    await tx.update(document).set({ arranged: true }).where(eq(document.id, row.id));
+    return keepAs('unreadable', pageNotes[part.fault] ?? pageNotes.broken!);
+  }
   if (shown === 'small') return keepAs('aside', 'A small picture, such as a logo: set to one side.');
   if (reading.kind === 'other') return keepAs('aside', 'Not an invoice or credit note: set to one side.');
   const twin = await twinOf(tx, home.arrivalId, row.id, part);
@@ -89,7 +96,7 @@ export async function settlePart(
 }
 
 const noteFor = ({ pages, shown }: ReadPart): string | null =>
-  shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'A picture without text: type it in from the page.' : null;
+  shown === 'paper' && pages.every((p) => p.words.length === 0) ? 'No text was found on it: type it in from the page.' : null;
 
 /**
  * Scans and mail go to the company on the page; an upload stays where a person put it. A document that came alone takes its arrival

@@ -6,5 +6,13 @@ import { ReadingPool } from '../reading/pool.ts';
 
 // A server of its own on the database given in DATABASE_URL, to be killed by a test; prints its port.
 const database = connect(process.env['DATABASE_URL']!);
-const api = makeApi({ database, reader: new ReadingPool(1), live: new Live(), queueReading: async () => undefined, now: () => new Date() });
+const nothing = async () => undefined;
+const api = makeApi({
+  database,
+  reader: new ReadingPool(1),
+  live: new Live(),
+  queueReading: nothing,
+  queueScanning: nothing,
+  now: () => new Date(),
+});
 serve({ fetch: api.app.fetch, port: 0, hostname: '127.0.0.1' }, ({ port }) => console.log(`port ${port}`));

@@ -44,7 +44,8 @@ export async function makeWorld(): Promise<World> {
   await client.end();
   template.pathname = `/${name}`;
   const database = connect(template.href);
-  const queue: string[] = [];
+  const queue: string[] = [],
+    pictures: string[] = [];
   const reader = new ReadingPool(1);
   const services: Services = {
     database,
@@ -52,6 +53,9 @@ export async function makeWorld(): Promise<World> {
     live: new Live(),
     queueReading: async (id) => {
       queue.push(id);
+    },
+    queueScanning: async (id) => {
+      pictures.push(id);
     },
     now: () => new Date(`${testDay}T10:00:00Z`),
   };
@@ -65,7 +69,11 @@ export async function makeWorld(): Promise<World> {
     queue,
     as: (person, companyCode = 'MBG') => callerOf(services, person, master.company(companyCode).id),
     async drain() {
-      for (let id = queue.shift(); id !== undefined; id = queue.shift()) await readArrived(services, id);
+      while (queue.length + pictures.length > 0) {
+        const id = queue.shift();
+        if (id === undefined) await readArrived(services, pictures.shift()!, true);
+        else await readArrived(services, id);
+      }
     },
     async close() {
       await reader.close();

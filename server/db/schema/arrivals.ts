@@ -1,6 +1,8 @@
 import { boolean, char, index, integer, jsonb, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { Page } from '@ledgerline/core/page';
+import type { Page, Scan } from '@ledgerline/core/page';
 import type { Reading } from '@ledgerline/core/reading';
+import type { Scanned } from '../../imaging/result.ts';
+import type { Progress } from '../../reading/pool.ts';
 import type { Findings, PageSource } from '../../reading/result.ts';
 import { bytes, id, moment } from './columns.ts';
 import { company, person } from './people.ts';
@@ -72,6 +74,8 @@ export const document = pgTable(
     findings: jsonb('findings').$type<Findings>(),
     /** paper, or data: pages drawn from an e-invoice's data */
     shown: text('shown').notNull().default('paper'),
+    /** While its pages are read as pictures: how many are done, and what is being done. */
+    progress: jsonb('progress').$type<Progress>(),
     readAt: moment('read_at'),
   },
   (t) => [
@@ -91,6 +95,27 @@ export const documentPage = pgTable(
     width: real('width').notNull(),
     height: real('height').notNull(),
     words: jsonb('words').$type<Page['words']>().notNull(),
+    /** How the page lay in its picture, where it was read from one. */
+    scan: jsonb('scan').$type<Scan>(),
   },
   (t) => [primaryKey({ columns: [t.documentId, t.number] })],
+);
+
+/**
+ * Pages that were read as pictures, by file, page and turn, so that none is read twice however documents are put together. `auto`:
+ * the turn was found out from the page itself. Holds words of stored files only; who may see a file may see them.
+ */
+export const scannedPage = pgTable(
+  'scanned_page',
+  {
+    sha256: char('sha256', { length: 64 })
+      .notNull()
+      .references(() => file.sha256),
+    page: integer('page').notNull(),
+    turn: integer('turn').notNull(),
+    auto: boolean('auto').notNull(),
+    read: jsonb('read').$type<NonNullable<Scanned['read']>>().notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.sha256, t.page, t.turn] })],
 );

@@ -1,0 +1,115 @@
+import { percentile } from './pixels.ts';
+import type { Gray } from './types.ts';
+
+/**
+ * How bright the paper is all over the page, on a coarse grid: the bright end of each cell, with cells that hold no paper (dark bands,
+ * pictures) filled from those around them, then smoothed.
+ */
+export function paperOf(gray: Gray, cell = 48): { columns: number; rows: number; light: Float32Array } {
+  const columns = Math.max(1, Math.ceil(gray.width / cell)),
+    rows = Math.max(1, Math.ceil(gray.height / cell));
+  let light: Float32Array = new Float32Array(columns * rows);
+  const histogram = new Uint32Array(256);
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c < columns; c++) {
+      histogram.fill(0);
+      for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += 2)
+        for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += 2) histogram[gray.data[y * gray.width + x]!]!++;
+      light[r * columns + c] = percentile(histogram, 0.8);
+    }
+  }
+  // Paper changes slowly: a cell much darker than the brightest a few cells away holds something else.
+  const reach = 13,
+    paper = new Uint8Array(light.length);
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) {
+      let most = 0;
+      for (let y = Math.max(0, r - reach); y <= Math.min(rows - 1, r + reach); y++)
+        for (let x = Math.max(0, c - reach); x <= Math.min(columns - 1, c + reach); x++) most = Math.max(most, light[y * columns + x]!);
+      paper[r * columns + c] = light[r * columns + c]! > most * 0.72 ? 1 : 0;
+    }
+  light = fill(light, paper, columns, rows);
+  for (let i = 0; i < 3; i++) light = smooth(light, columns, rows);
+  return { columns, rows, light };
+}
+
+/** Gives cells without paper the mean of their nearest neighbours that have it, ring by ring. */
+function fill(light: Float32Array, paper: Uint8Array, columns: number, rows: number): Float32Array {
+  const out = light.slice();
+  if (!paper.includes(1)) return out.fill(255);
+  const known = paper.slice();
+  for (let left = true; left;) {
+    left = false;
+    const before = known.slice();
+    for (let r = 0; r < rows; r++)
+      for (let c = 0; c < columns; c++) {
+        const i = r * columns + c;
+        if (before[i]) continue;
+        let sum = 0,
+          n = 0;
+        for (const [dy, dx] of [
+          [-1, 0],
+          [1, 0],
+          [0, -1],
+          [0, 1],
+        ] as const) {
+          const y = r + dy,
+            x = c + dx;
+          if (y >= 0 && x >= 0 && y < rows && x < columns && before[y * columns + x]) {
+            sum += out[y * columns + x]!;
+            n++;
+          }
+        }
+        if (n) {
+          out[i] = sum / n;
+          known[i] = 1;
+        } else left = true;
+      }
+  }
+  return out;
+}
+
+function smooth(light: Float32Array, columns: number, rows: number): Float32Array {
+  const out = new Float32Array(light.length);
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) {
+      let sum = 0,
+        n = 0;
+      for (let y = Math.max(0, r - 1); y <= Math.min(rows - 1, r + 1); y++)
+        for (let x = Math.max(0, c - 1); x <= Math.min(columns - 1, c + 1); x++) {
+          sum += light[y * columns + x]!;
+          n++;
+        }
+      out[r * columns + c] = sum / n;
+    }
+  return out;
+}
+
+/** Makes the paper evenly white: each pixel against the paper's brightness there. Shadows and yellowed paper go, ink stays as dark as it was. */
+export function evenLight(gray: Gray, cell = 48): Gray {
+  const { columns, rows, light } = paperOf(gray, cell),
+    { width, height, data } = gray,
+    out = new Uint8Array(data.length),
+    strip = new Float64Array(columns + 2);
+  for (let y = 0; y < height; y++) {
+    const fy = Math.min(rows - 1, Math.max(0, y / cell - 0.5)),
+      r0 = Math.floor(fy),
+      r1 = Math.min(rows - 1, r0 + 1),
+      ty = fy - r0;
+    for (let c = 0; c < columns; c++)
+      strip[c + 1] = 247 / Math.max(30, light[r0 * columns + c]! * (1 - ty) + light[r1 * columns + c]! * ty);
+    strip[0] = strip[1]!;
+    strip[columns + 1] = strip[columns]!;
+    // Between the middles of two cells the factor changes evenly.
+    for (let c = 0, x = 0, i = y * width; c <= columns; c++) {
+      const end = Math.min(width, Math.round((c + 0.5) * cell)),
+        from = strip[c]!,
+        step = (strip[c + 1]! - from) / cell;
+      for (let by = from + (x - (c - 0.5) * cell) * step; x < end; x++, i++, by += step) {
+        const v = data[i]! * by;
+        out[i] = v > 255 ? 255 : v;
+      }
+    }
+  }
+  return { width, height, data: out };
+}

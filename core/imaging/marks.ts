@@ -1,0 +1,51 @@
+import { piecesOf, type Piece } from './components.ts';
+import type { Gray } from './types.ts';
+
+/** Punch holes: dark discs of 4 to 9 mm within 22 mm of an edge of the page. `mm` is pixels in a millimetre. */
+export const isPunchHole = (p: Piece, width: number, height: number, mm: number): boolean =>
+  p.w >= 4 * mm &&
+  p.w <= 9 * mm &&
+  p.h >= 4 * mm &&
+  p.h <= 9 * mm &&
+  Math.abs(p.w - p.h) < p.w * 0.25 &&
+  p.area > p.w * p.h * 0.7 &&
+  (p.x + p.w < 22 * mm || width - p.x < 22 * mm || p.y + p.h < 22 * mm || height - p.y < 22 * mm);
+
+/** The dark edge that a scanner leaves: ink that touches the edge of the picture and hugs it, or is far longer than a letter there. */
+export const isEdge = (p: Piece, width: number, height: number, mm: number): boolean =>
+  (p.x <= 1 || p.y <= 1 || p.x + p.w >= width - 1 || p.y + p.h >= height - 1) &&
+  ((p.w <= 6 * mm && (p.x <= 1 || p.x + p.w >= width - 1)) ||
+    (p.h <= 6 * mm && (p.y <= 1 || p.y + p.h >= height - 1)) ||
+    ((p.w > width * 0.5 || p.h > height * 0.5) && p.area < p.w * p.h * 0.3));
+
+/** Takes punch holes, scan edges and specks off, in place; a speck is smaller than a full stop. Says how many of each there were. */
+export function wipeMarks(gray: Gray, ink: Uint8Array, mm: number): { holes: number; edges: number; specks: number } {
+  const { width, height, data } = gray,
+    { pieces, runs, count } = piecesOf(ink, width, height);
+  const speck = Math.max(1, Math.round((0.22 * mm) ** 2)),
+    wipe = new Uint8Array(pieces.length),
+    found = { holes: 0, edges: 0, specks: 0 };
+  for (const [i, p] of pieces.entries()) {
+    if (p.area <= speck) {
+      wipe[i] = 1;
+      found.specks++;
+    } else if (isPunchHole(p, width, height, mm)) {
+      wipe[i] = 2;
+      found.holes++;
+    } else if (isEdge(p, width, height, mm)) {
+      wipe[i] = 2;
+      found.edges++;
+    }
+  }
+  for (let r = 0; r < count; r++) {
+    const kind = wipe[runs[r * 4 + 3]!];
+    if (!kind) continue;
+    const y = runs[r * 4]!,
+      rim = kind === 2 ? 2 : 1;
+    for (let yy = Math.max(0, y - rim); yy <= Math.min(height - 1, y + rim); yy++)
+      for (let x = Math.max(0, runs[r * 4 + 1]! - rim); x < Math.min(width, runs[r * 4 + 2]! + rim); x++)
+        if (yy === y || !ink[yy * width + x]) data[yy * width + x] = 255;
+    ink.fill(0, y * width + runs[r * 4 + 1]!, y * width + runs[r * 4 + 2]!);
+  }
+  return found;
+}

@@ -1,0 +1,89 @@
+import type { Gray } from './types.ts';
+
+export const blank = (width: number, height: number, value = 255): Gray => ({
+  width,
+  height,
+  data: new Uint8Array(width * height).fill(value),
+});
+
+/** Makes a picture smaller by a whole factor, each pixel the mean of those it stands for. */
+export function shrink(gray: Gray, factor: number): Gray {
+  if (factor <= 1) return gray;
+  const width = Math.floor(gray.width / factor),
+    height = Math.floor(gray.height / factor),
+    out = blank(width, height);
+  const sums = new Uint32Array(width),
+    area = factor * factor;
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    for (let dy = 0; dy < factor; dy++) {
+      let at = (y * factor + dy) * gray.width;
+      for (let x = 0; x < width; x++) for (let dx = 0; dx < factor; dx++) sums[x]! += gray.data[at++]!;
+    }
+    for (let x = 0; x < width; x++) out.data[y * width + x] = sums[x]! / area;
+  }
+  return out;
+}
+
+/** The value below which a share of all pixels lies, from 0 to 1. */
+export function percentile(histogram: ArrayLike<number>, share: number): number {
+  let total = 0;
+  for (let i = 0; i < 256; i++) total += histogram[i]!;
+  let seen = 0;
+  for (let i = 0; i < 256; i++) if ((seen += histogram[i]!) >= total * share) return i;
+  return 255;
+}
+
+export function histogramOf(data: Uint8Array): Uint32Array {
+  const histogram = new Uint32Array(256);
+  for (let i = 0; i < data.length; i++) histogram[data[i]!]!++;
+  return histogram;
+}
+
+/** The grey that best parts dark from light (Otsu, A threshold selection method from gray-level histograms, 1979). */
+export function otsu(histogram: ArrayLike<number>): number {
+  let total = 0,
+    sum = 0;
+  for (let i = 0; i < 256; i++) {
+    total += histogram[i]!;
+    sum += i * histogram[i]!;
+  }
+  let weight = 0,
+    below = 0,
+    best = -1,
+    cut = 128;
+  for (let i = 0; i < 256; i++) {
+    weight += histogram[i]!;
+    if (weight === 0 || weight === total) continue;
+    below += i * histogram[i]!;
+    const apart = below / weight - (sum - below) / (total - weight),
+      between = weight * (total - weight) * apart * apart;
+    if (between > best) {
+      best = between;
+      cut = i;
+    }
+  }
+  return cut;
+}
+
+/** Sums over all rectangles from the origin, for means of any rectangle in four steps; one column and row wider than the picture. */
+export function integralOf(gray: Gray): Float64Array {
+  const { width, height, data } = gray,
+    w = width + 1,
+    sums = new Float64Array(w * (height + 1));
+  for (let y = 0; y < height; y++) {
+    let row = 0;
+    for (let x = 0; x < width; x++) {
+      row += data[y * width + x]!;
+      sums[(y + 1) * w + x + 1] = sums[y * w + x + 1]! + row;
+    }
+  }
+  return sums;
+}
+
+/** Dark pixels as 1, light as 0. */
+export function inkOf(gray: Gray, cut: number): Uint8Array {
+  const ink = new Uint8Array(gray.data.length);
+  for (let i = 0; i < ink.length; i++) ink[i] = gray.data[i]! <= cut ? 1 : 0;
+  return ink;
+}

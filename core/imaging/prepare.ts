@@ -1,0 +1,156 @@
+import { darkBands, invertBands } from './bands.ts';
+import { multiply, quarterTurns, rotation, scaling, squaring, warp } from './geometry.ts';
+import { toGray } from './ink.ts';
+import { evenLight } from './light.ts';
+import { wipeMarks } from './marks.ts';
+import { histogramOf, inkOf, otsu, shrink } from './pixels.ts';
+import { findRules, wipeRules } from './rules.ts';
+import { findSheet, sideLengths } from './sheet.ts';
+import { skewOf } from './skew.ts';
+import { usualCleanUp, type CleanUp, type Gray, type Matrix, type Picture, type Point, type Quad } from './types.ts';
+import { uprightTurn } from './upright.ts';
+
+/** A picture made ready for reading. */
+export interface Prepared {
+  gray: Gray;
+  dpi: number;
+  /** Size of the cleaned page in points. */
+  width: number;
+  height: number;
+  /** Size in points of the page as it came, turned upright. */
+  came: { width: number; height: number };
+  /** Quarter turn clockwise that set the page upright, before all else. */
+  turn: number;
+  /** False where the page might be upside down. */
+  upright: boolean;
+  /** Degrees by which the page was straightened. */
+  skew: number;
+  /** Whether a sheet was found and squared. */
+  squared: boolean;
+  /** From points of the cleaned page to points of the page as it came (turned upright). */
+  back: Matrix;
+}
+
+/** Width and height in points of common papers, to tell what a sheet in a photo is. */
+const papers = [
+  [595, 842],
+  [612, 792],
+  [612, 1008],
+  [420, 595],
+] as const;
+
+/** The paper nearest in shape, where one is near; else the sheet as wide as A4. */
+export function paperLike({ width, height }: { width: number; height: number }): { width: number; height: number } {
+  const lying = width > height,
+    ratio = Math.max(width, height) / Math.min(width, height);
+  const near = papers.find(([w, h]) => Math.abs(h / w - ratio) < 0.045) ?? [595, Math.round(595 * ratio)];
+  return lying ? { width: near[1], height: near[0] } : { width: near[0], height: near[1] };
+}
+
+function turnedQuad(quad: Quad, turn: number, width: number, height: number): Quad {
+  const map = ({ x, y }: Point): Point =>
+    turn === 90
+      ? { x: height - y, y: x }
+      : turn === 180
+        ? { x: width - x, y: height - y }
+        : turn === 270
+          ? { x: y, y: width - x }
+          : { x, y };
+  const [a, b, c, d] = quad.map(map) as [Point, Point, Point, Point];
+  return turn === 90 ? [d, a, b, c] : turn === 180 ? [c, d, a, b] : turn === 270 ? [b, c, d, a] : [a, b, c, d];
+}
+
+const rectangle = (w: number, h: number): Quad => [
+  { x: 0, y: 0 },
+  { x: w, y: 0 },
+  { x: w, y: h },
+  { x: 0, y: h },
+];
+
+/**
+ * Makes a picture of a page ready for reading: squared, upright, straight, evenly lit, dark on light, without lines and dirt, at one
+ * resolution. `points` is the size of the page as it came, in points. All moves of pixels are done in one step, so that letters are
+ * not blurred twice.
+ */
+export function prepare(picture: Picture, points: { width: number; height: number }, settings: CleanUp = usualCleanUp): Prepared {
+  let quad = settings.square ? findSheet(picture) : null;
+  let gray = toGray(picture, settings.stamps),
+    came = points;
+  const sheetOf = (q: Quad | null) => (q ? paperLike(sideLengths(q)) : came);
+  const page = (q: Quad | null, dpi: number, from: Gray) => small(from, q, sheetOf(q), dpi);
+  let turn = 0,
+    upright = true;
+  if (settings.upright) {
+    const look = evenLight(page(quad, 100, gray), 24);
+    const told = uprightTurn(
+      look,
+      (d) => quarterTurns(look, d),
+      (p) => straightened(p, settings.deskew),
+    );
+    turn = told.turn;
+    upright = told.sure;
+    if (turn) {
+      if (quad) quad = turnedQuad(quad, turn, gray.width, gray.height);
+      gray = quarterTurns(gray, turn);
+      if (turn % 180) came = { width: came.height, height: came.width };
+    }
+  }
+  const { width, height } = sheetOf(quad);
+  const skew = settings.deskew > 0 ? skewOf(evenLight(page(quad, 150, gray), 32), settings.deskew) : 0;
+  // From the cleaned page in points to the picture in pixels: turned by the skew, then as the sheet lies in the picture.
+  const lies = quad ? squaring(rectangle(width, height), quad) : [gray.width / width, 0, 0, 0, gray.height / height, 0, 0, 0, 1];
+  const toPixels = multiply(lies, rotation(skew, { x: width / 2, y: height / 2 }));
+  const dpi = settings.dpi,
+    scale = dpi / 72;
+  // A scan far finer than needed is thinned first, or strokes would be skipped between pixels.
+  const factor = Math.max(1, Math.floor(Math.hypot(toPixels[0]!, toPixels[3]!) / scale + 0.2));
+  const drawn = warp(
+    shrink(gray, factor),
+    multiply(scaling(1 / factor), multiply(toPixels, scaling(1 / scale))),
+    Math.round(width * scale),
+    Math.round(height * scale),
+  );
+  const clean = cleaned(drawn, dpi, settings);
+  return {
+    gray: clean,
+    dpi,
+    width,
+    height,
+    came,
+    turn,
+    upright,
+    skew,
+    squared: quad !== null,
+    back: multiply([came.width / gray.width, 0, 0, 0, came.height / gray.height, 0, 0, 0, 1], toPixels),
+  };
+}
+
+/** The page at a low resolution, for finding out how it lies. */
+function small(gray: Gray, quad: Quad | null, size: { width: number; height: number }, dpi: number): Gray {
+  const w = Math.round((size.width * dpi) / 72),
+    h = Math.round((size.height * dpi) / 72);
+  const factor = Math.max(1, Math.floor((quad ? sideLengths(quad).width : gray.width) / w + 0.2)),
+    thin = shrink(gray, factor);
+  const back = quad
+    ? multiply(scaling(1 / factor), squaring(rectangle(w, h), quad))
+    : multiply(scaling(1 / factor), [gray.width / w, 0, 0, 0, gray.height / h, 0, 0, 0, 1]);
+  return warp(thin, back, w, h);
+}
+
+function straightened(gray: Gray, most: number): Gray {
+  const skew = skewOf(gray, most);
+  return skew === 0 ? gray : warp(gray, rotation(skew, { x: gray.width / 2, y: gray.height / 2 }), gray.width, gray.height);
+}
+
+/** Light, bands, lines and dirt, on a page that lies straight. */
+export function cleaned(drawn: Gray, dpi: number, settings: CleanUp): Gray {
+  const gray = settings.light ? evenLight(drawn, Math.round(dpi / 6)) : { ...drawn, data: drawn.data.slice() };
+  if (settings.bands) invertBands(gray, darkBands(gray, dpi / 10));
+  if (!settings.rules && !settings.marks) return gray;
+  const ink = inkOf(gray, Math.min(190, otsu(histogramOf(gray.data)))),
+    mm = dpi / 25.4,
+    thick = Math.round(0.055 * dpi);
+  if (settings.rules) wipeRules(gray, ink, findRules(ink, gray.width, gray.height, Math.round(0.45 * dpi), thick), thick);
+  if (settings.marks) wipeMarks(gray, ink, mm);
+  return gray;
+}

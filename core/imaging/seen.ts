@@ -1,0 +1,88 @@
+import type { Word } from '../page/index.ts';
+
+/** A word as a character recogniser saw it; boxes in pixels of the cleaned page. */
+export interface SeenWord {
+  text: string;
+  /** 0 to 1, as the recogniser has it. */
+  confidence: number;
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  /** Height of the baseline under the middle of the word. */
+  base: number;
+  /** Words that the recogniser saw on one line share its number. */
+  line: number;
+}
+
+/** Letters that rise to the height of a capital, and letters that have no part above the small ones. */
+const rises = /[A-Z0-9bdfhklt£$€%&@#/()[\]ÄÖÜÉß]/;
+const small = /^[acegmnopqrsuvwxyzıæœ.,:;-]+$/;
+
+/**
+ * The text height in points that a word's ink above the baseline stands for: capitals and digits are about 0.7 of it, small letters
+ * half. Null for a word that tells nothing, such as a dash.
+ */
+function sizeOf(word: SeenWord, toPoints: number): number | null {
+  const above = (word.base - word.y0) * toPoints;
+  if (above <= 0 || !/[\p{L}\p{N}]/u.test(word.text)) return null;
+  return above / (rises.test(word.text) ? 0.7 : small.test(word.text) ? 0.51 : 0.65);
+}
+
+const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!;
+
+/** One text height for each line, and one for all lines that are about as tall: ink varies by a pixel where type does not. */
+function sizesOf(seen: SeenWord[], toPoints: number): Map<number, number> {
+  const lines = new Map<number, { sizes: number[]; letters: number }>();
+  for (const word of seen) {
+    const size = sizeOf(word, toPoints);
+    if (size === null) continue;
+    const line = lines.get(word.line) ?? { sizes: [], letters: 0 };
+    for (let i = 0; i < word.text.length; i++) line.sizes.push(size);
+    line.letters += word.text.length;
+    lines.set(word.line, line);
+  }
+  const told = [...lines]
+    .map(([line, { sizes, letters }]) => ({ line, size: median(sizes), letters }))
+    .sort((a, b) => b.letters - a.letters);
+  const kinds: { size: number; letters: number }[] = [];
+  const out = new Map<number, number>();
+  for (const { size, letters } of told) {
+    const kind = kinds.find((k) => Math.abs(k.size - size) < k.size * 0.12);
+    if (kind) {
+      kind.size += ((size - kind.size) * letters) / (kind.letters + letters);
+      kind.letters += letters;
+    } else kinds.push({ size, letters });
+  }
+  for (const { line, size } of told)
+    out.set(line, kinds.reduce((a, b) => (Math.abs(b.size - size) < Math.abs(a.size - size) ? b : a)).size);
+  return out;
+}
+
+/** Marks that dust and remains of lines are read as. */
+const dust = /^[^\p{L}\p{N}£$€%]+$/u;
+const isDust = (w: SeenWord, by: number): boolean =>
+  (dust.test(w.text) && (w.confidence < 0.6 || !/^[-–—.:,&#/()+*]+$/.test(w.text))) ||
+  (w.y1 - w.y0) * by < 1.2 ||
+  (w.confidence < 0.25 && w.text.length < 3);
+
+/** Words in points from what the recogniser saw at `dpi`; specks that were taken for letters are left out. */
+export function wordsOfSeen(seen: SeenWord[], dpi: number): Word[] {
+  const by = 72 / dpi;
+  const kept = seen.filter((w) => w.text.trim() !== '' && w.x1 > w.x0 && w.y1 > w.y0 && !isDust(w, by));
+  const sizes = sizesOf(kept, by),
+    usual = sizes.size ? median([...sizes.values()]) : 10;
+  return kept.map((w) => {
+    const size = Math.min(72, Math.max(4, sizes.get(w.line) ?? usual));
+    return {
+      text: w.text.normalize('NFKC'),
+      x: w.x0 * by,
+      y: w.base * by - size * 0.78,
+      w: (w.x1 - w.x0) * by,
+      h: size,
+      size,
+      font: 'ink',
+      sure: w.confidence,
+    };
+  });
+}

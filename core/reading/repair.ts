@@ -1,0 +1,129 @@
+import { dec } from '../money/index.ts';
+import type { Mark, Page, Word } from '../page/index.ts';
+import { misreadings } from './confusions.ts';
+import { decideStyle, parseNumber, type NumberStyle } from './numbers.ts';
+import { wordsOn } from './secondlook.ts';
+import { holds } from './table/values.ts';
+import type { Read, Reading, ReadLine } from './types.ts';
+
+interface Option {
+  word: Word;
+  text: string;
+  value: string;
+  /** What it takes to believe it: nothing for what was read, least for what a second look saw. */
+  cost: number;
+}
+
+/** Every way to read a figure: as it was read, as a second look saw it, or with a usual confusion. */
+function optionsFor(read: Read | null, pages: Page[], style: NumberStyle): Option[] {
+  if (!read?.mark) return [];
+  const words = wordsOn(pages, read.mark).filter((w) => /\d/.test(w.text));
+  const [word] = words;
+  if (!word || words.length > 1 || word.sure === undefined) return word ? [{ word, text: word.text, value: read.value, cost: 0 }] : [];
+  const out: Option[] = [{ word, text: word.text, value: read.value, cost: 0 }];
+  const add = (text: string, cost: number) => {
+    const value = parseNumber(text, style);
+    if (value !== null && !out.some((o) => dec(o.value).eq(value))) out.push({ word, text, value, cost });
+  };
+  for (const other of word.others ?? []) add(other, 1);
+  for (const text of misreadings(word.text)) add(text, 1.6);
+  for (const other of word.others ?? []) for (const text of misreadings(other)) add(text, 2.4);
+  return out;
+}
+
+/** The one cheapest way to read a row so that its own sum holds; null where there is none, or two are as cheap. */
+function repairLine(line: ReadLine, pages: Page[], style: NumberStyle, currency: string): Option[] | null {
+  if (!line.quantity || !line.unitPrice) return null;
+  const discount = line.discountPercent?.value ?? null,
+    per = Number(line.priceQuantity ?? 1);
+  let best: Option[][] = [],
+    least = 3.4;
+  for (const q of optionsFor(line.quantity, pages, style))
+    for (const p of optionsFor(line.unitPrice, pages, style))
+      for (const a of optionsFor(line.amount, pages, style)) {
+        const cost = q.cost + p.cost + a.cost;
+        if (cost === 0 || cost > least || !holds(q.value, p.value, discount, per, a.value, currency)) continue;
+        if (cost < least) best = [];
+        least = cost;
+        best.push([q, p, a].filter((o) => o.cost > 0));
+      }
+  return best.length === 1 ? best[0]! : null;
+}
+
+/**
+ * Pages with misread figures put right where a row's own sum allows exactly one reading, or where the totals do. Nothing is computed
+ * into place: only what ink may be is tried. `again` reads the pages anew.
+ */
+export function repaired(pages: Page[], reading: Reading, again: (pages: Page[]) => Reading): { pages: Page[]; reading: Reading } {
+  const style = decideStyle(pages.flatMap((p) => p.words)),
+    currency = reading.header.currency?.value ?? 'GBP';
+  const chosen = new Map<Word, string>();
+  for (const line of reading.lines)
+    if (line.quantity && line.unitPrice && !line.quantity.proof)
+      for (const { word, text } of repairLine(line, pages, style, currency) ?? []) chosen.set(word, text);
+  let now = { pages, reading };
+  if (chosen.size > 0) {
+    const pages2 = put(pages, chosen),
+      reading2 = again(pages2);
+    if (proofs(reading2) > proofs(reading)) now = { pages: pages2, reading: reading2 };
+  }
+  return repairTotals(now.pages, now.reading, style, again);
+}
+
+const broken = (r: Reading): boolean => r.flags.some((f) => ['netTotal', 'taxTotal', 'grossTotal'].includes(f));
+const tries = 40;
+
+/** One figure among the totals and the rows that no sum proves, read otherwise, if that alone makes the document's sums hold. */
+function repairTotals(pages: Page[], reading: Reading, style: NumberStyle, again: (pages: Page[]) => Reading) {
+  if (!broken(reading) || pages.length > 4) return { pages, reading };
+  const figures = [
+    reading.header.netTotal,
+    reading.header.taxTotal,
+    reading.header.grossTotal,
+    ...reading.charges.map((c) => c.amount),
+    ...reading.lines.filter((l) => !l.quantity?.proof).map((l) => l.amount),
+  ];
+  const options = figures
+    .flatMap((f) => optionsFor(f, pages, style))
+    .filter((o) => o.cost > 0)
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, tries);
+  const found: { pages: Page[]; reading: Reading; cost: number }[] = [];
+  for (const { word, text, cost } of options) {
+    if (found.length > 0 && cost > found[0]!.cost) break;
+    const pages2 = put(pages, new Map([[word, text]])),
+      reading2 = again(pages2);
+    if (!broken(reading2) && proofs(reading2) > proofs(reading)) found.push({ pages: pages2, reading: reading2, cost });
+  }
+  const same = found.every((f) => f.reading.header.grossTotal?.value === found[0]!.reading.header.grossTotal?.value);
+  return found.length > 0 && same ? { pages: found[0]!.pages, reading: found[0]!.reading } : { pages, reading };
+}
+
+const put = (pages: Page[], chosen: Map<Word, string>): Page[] =>
+  pages.map((page) => ({
+    ...page,
+    words: page.words.map((w) => (chosen.has(w) ? { ...w, text: chosen.get(w)!, was: w.was ?? w.text } : w)),
+  }));
+
+/** How many values a reading has that a sum proves. */
+export const proofs = (r: Reading): number =>
+  [r.header.netTotal, r.header.taxTotal, r.header.grossTotal, ...r.lines.flatMap((l) => [l.amount, l.quantity])].filter((v) => v?.proof)
+    .length;
+
+/** Says of each value whose ink was read otherwise what was read first, and which sum chose. */
+export function tellRepairs(reading: Reading, pages: Page[]): Reading {
+  const was = (mark: Mark | null) => (mark ? wordsOn(pages, mark).find((w) => w.was !== undefined) : undefined);
+  const tell = <R extends Read | null>(read: R): R => {
+    const word = read && was(read.mark);
+    return read && word
+      ? { ...read, repaired: `read ${word.was}, ${word.text}${read.proof ? ` makes ${read.proof}` : ' fits the sums'}` }
+      : read;
+  };
+  const { netTotal, taxTotal, grossTotal } = reading.header;
+  return {
+    ...reading,
+    header: { ...reading.header, netTotal: tell(netTotal), taxTotal: tell(taxTotal), grossTotal: tell(grossTotal) },
+    charges: reading.charges.map((c) => ({ ...c, amount: tell(c.amount) })),
+    lines: reading.lines.map((l) => ({ ...l, quantity: tell(l.quantity), unitPrice: tell(l.unitPrice), amount: tell(l.amount) })),
+  };
+}

@@ -1,0 +1,137 @@
+import type { Mark, Page, Word } from '../page/index.ts';
+import { turnsOf } from './confusions.ts';
+import { headerPaths } from './paths.ts';
+import type { HeaderField, Read, Reading, ReadLine } from './types.ts';
+
+/** A spot to be looked at again, larger: a box on a page of the document, and whether only digits can stand there. */
+export interface Spot extends Mark {
+  digits: boolean;
+}
+/** What was seen there: words with boxes on that page. */
+export interface SpotSeen extends Spot {
+  words: Word[];
+}
+
+const most = 60;
+const numeric = ['quantity', 'unitPrice', 'discountPercent', 'amount'] as const;
+type Numeric = (typeof numeric)[number];
+const exact: HeaderField[] = ['invoiceNumber', 'purchaseOrder', 'issueDate', 'dueDate', 'supplierTaxId', 'supplierIban'];
+
+export const overlap = (a: Omit<Mark, 'page'>, b: Omit<Mark, 'page'>): boolean => {
+  const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x),
+    h = Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y);
+  return w > 0 && h > 0 && w * h > 0.4 * Math.min(a.w * a.h, b.w * b.h);
+};
+
+/** The words that stand on a mark. */
+export const wordsOn = (pages: Page[], mark: Mark): Word[] =>
+  pages.find((p) => p.number === mark.page)?.words.filter((w) => overlap(w, mark)) ?? [];
+
+/** How sure the recogniser was of the least sure word under a mark; 1 where there is only text. */
+export const inkSure = (pages: Page[], mark: Mark | null): number =>
+  mark ? Math.min(1, ...wordsOn(pages, mark).map((w) => w.sure ?? 1)) : 1;
+
+/**
+ * The spots of a scanned document worth a second look: figures of rows and totals whose sums fail, cells that a row lacks and its
+ * neighbours have, and numbers, dates and names of which the recogniser was not sure.
+ */
+export function spotsToCheck(reading: Reading, pages: Page[]): Spot[] {
+  const scanned = new Set(pages.filter((p) => p.scan).map((p) => p.number));
+  const spots: Spot[] = [];
+  const add = (mark: Mark | null | undefined, digits: boolean) => {
+    if (mark && scanned.has(mark.page) && mark.w < 300 && spots.length < most) spots.push({ ...mark, digits });
+  };
+  if (reading.kind === 'other') return [];
+  for (const field of ['netTotal', 'taxTotal', 'grossTotal'] as const)
+    if (!reading.header[field]?.proof) add(reading.header[field]?.mark, true);
+  for (const charge of reading.charges) if (!charge.amount.proof) add(charge.amount.mark, true);
+  const columns = new Map(numeric.map((cell) => [cell, columnOf(reading.lines, cell)]));
+  for (const line of reading.lines) {
+    const holds = line.amount.proof !== null && (!line.quantity || !line.unitPrice || line.quantity.proof !== null);
+    for (const cell of numeric) {
+      const read = line[cell];
+      if (read && (!holds || !read.proof) && read.mark) add(read.mark, true);
+      const column = columns.get(cell);
+      if (!read && column && line.amount.mark)
+        add({ page: line.amount.mark.page, x: column.x, w: column.w, y: line.amount.mark.y, h: line.amount.mark.h }, true);
+    }
+    if (line.code?.mark && inkSure(pages, line.code.mark) < 0.85) add(line.code.mark, false);
+  }
+  for (const field of exact) {
+    const read = reading.header[field];
+    if (read?.mark && (inkSure(pages, read.mark) < 0.85 || turnsOf(read.value) > 1)) add(read.mark, false);
+  }
+  return spots;
+}
+
+/** Where a column's values stand, if most rows have one. */
+function columnOf(lines: ReadLine[], cell: Numeric): { x: number; w: number } | null {
+  const marks = lines.flatMap((l) => (l[cell]?.mark ? [l[cell].mark] : []));
+  if (marks.length < Math.max(2, lines.length * 0.6)) return null;
+  const x = Math.min(...marks.map((m) => m.x));
+  return { x, w: Math.max(...marks.map((m) => m.x + m.w)) - x };
+}
+
+/**
+ * Pages with what the second look saw: ink that had no word gets one; a code or date takes the clearer of its two readings; a figure
+ * keeps its first reading and has the other as an alternative, for the sums to choose.
+ */
+export function withSecondLook(pages: Page[], seen: SpotSeen[]): Page[] {
+  return pages.map((page) => {
+    const own = seen.filter((s) => s.page === page.number && s.words.length > 0);
+    if (own.length === 0) return page;
+    const words = [...page.words];
+    for (const spot of own) {
+      const there = words.filter((w) => overlap(w, spot));
+      if (there.length === 0) {
+        words.push(...spot.words.filter((w) => (w.sure ?? 0) > 0.5 && /\d/.test(w.text)));
+        continue;
+      }
+      const text = spot.words.map((w) => w.text).join(there.length > 1 ? ' ' : '');
+      const sure = Math.min(...spot.words.map((w) => w.sure ?? 0));
+      if (there.length > 1) {
+        for (const word of there) {
+          const again = spot.words.find((w) => overlap(w, word));
+          if (again) settle(words, word, again.text, again.sure ?? 0, spot.digits);
+        }
+      } else settle(words, there[0]!, text, sure, spot.digits);
+    }
+    return { ...page, words };
+  });
+}
+
+function settle(words: Word[], word: Word, text: string, sure: number, digits: boolean): void {
+  if (text === '') return;
+  const at = words.indexOf(word);
+  if (text === word.text) words[at] = { ...word, sure: Math.max(word.sure ?? 0, sure, 0.9) };
+  else if (digits) words[at] = { ...word, others: [...(word.others ?? []), text] };
+  else if (turnsOf(text) < turnsOf(word.text) || (turnsOf(text) === turnsOf(word.text) && sure > (word.sure ?? 0) + 0.1))
+    words[at] = { ...word, text, sure };
+}
+
+/** Lowers the confidence of what stands on ink that the recogniser was unsure of, where no sum proves it. */
+export function weighInk(reading: Reading, pages: Page[]): Reading {
+  if (!pages.some((p) => p.scan)) return reading;
+  const weigh = <R extends Read | null>(read: R): R =>
+    read && !read.proof ? { ...read, confidence: Math.min(read.confidence, inkConfidence(inkSure(pages, read.mark))) } : read;
+  const header = { ...reading.header };
+  for (const field of Object.keys(headerPaths) as HeaderField[]) header[field] = weigh(header[field]);
+  const lines = reading.lines.map((line) => ({
+    ...line,
+    code: weigh(line.code),
+    description: weigh(line.description),
+    quantity: weigh(line.quantity),
+    unitPrice: weigh(line.unitPrice),
+    discountPercent: weigh(line.discountPercent),
+    taxRate: weigh(line.taxRate),
+    amount: weigh(line.amount),
+  }));
+  return { ...reading, header, lines };
+}
+
+/** The share of words that are right at a recogniser's own confidence, as `npm run bench:scans` measured it. */
+function inkConfidence(sure: number): number {
+  if (sure >= 0.9) return 0.99;
+  if (sure >= 0.8) return 0.95;
+  return sure >= 0.6 ? 0.8 : 0.5;
+}

@@ -1,0 +1,98 @@
+import sharp from 'sharp';
+import { rotation, squaring, turned, warp, type Gray, type Quad } from '@ledgerline/core/imaging';
+import { rasterPage } from '@ledgerline/server/imaging/raster';
+import { seeded } from '../random.ts';
+
+/** What paper goes through on its way to a file; each part can be left out. */
+export interface Wear {
+  seed?: number;
+  /** Dots per inch of the device. */ dpi?: number;
+  /** Degrees by which the sheet lay askew, clockwise. */ skew?: number;
+  /** Quarter turn clockwise in which it was put in. */ turn?: 0 | 90 | 180 | 270;
+  /** Grain: the widest that a pixel strays from its brightness, 0 to 255. */ grain?: number;
+  /** Two punch holes at the left edge. */ holes?: boolean;
+  /** Only black and white, as a fax sends it. */ fax?: boolean;
+  /** Lies on a table, seen at a slant, with a shadow across. */ photo?: boolean;
+}
+
+const pointsToInch = 72;
+
+/** A page of a PDF as grey pixels after all that: the same seed gives the same picture. */
+export async function wornPage(pdf: Uint8Array, number: number, wear: Wear = {}): Promise<Gray> {
+  const { picture, points } = await rasterPage(new Uint8Array(pdf), number);
+  const dpi = wear.dpi ?? 200,
+    random = seeded(wear.seed ?? 1);
+  const [width, height] = [Math.round((points.width * dpi) / pointsToInch), Math.round((points.height * dpi) / pointsToInch)];
+  const raw = { width: picture.width, height: picture.height, channels: picture.channels };
+  const { data } = await sharp(picture.data, { raw })
+    .resize(width, height, { fit: 'fill' })
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  let page: Gray = { width, height, data: new Uint8Array(data) };
+  if (wear.holes) punch(page, dpi);
+  if (wear.skew) page = warp(page, rotation(-wear.skew, { x: width / 2, y: height / 2 }), width, height);
+  if (wear.photo) page = onTable(page, random);
+  if (wear.turn) page = turned({ ...page, channels: 1 }, wear.turn);
+  grain(page, wear.grain ?? 12, random);
+  if (wear.fax) page.data.forEach((v, i) => (page.data[i] = v < 150 ? 0 : 255));
+  return page;
+}
+
+function grain({ data }: Gray, most: number, random: ReturnType<typeof seeded>): void {
+  for (let i = 0; i < data.length; i++) data[i] = Math.max(0, Math.min(255, data[i]! + (random.next() + random.next() - 1) * most));
+}
+
+/** Two holes of 6 mm, 80 mm apart, 12 mm from the left edge (ISO 838). */
+function punch({ width, height, data }: Gray, dpi: number): void {
+  const mm = dpi / 25.4;
+  for (const cy of [height / 2 - 40 * mm, height / 2 + 40 * mm])
+    for (let y = Math.floor(cy - 3 * mm); y < cy + 3 * mm; y++)
+      for (let x = Math.floor(9 * mm); x < 15 * mm; x++) if (Math.hypot(x - 12 * mm, y - cy) < 3 * mm) data[y * width + x] = 25;
+}
+
+/** The sheet on a darker table, a little from the side, with light that falls off. */
+function onTable(page: Gray, random: ReturnType<typeof seeded>): Gray {
+  const { width: w, height: h } = page,
+    off = () => random.next() * w * 0.035,
+    margin = w * 0.06;
+  const [width, height] = [Math.round(w * 1.16), Math.round(h * 1.1)];
+  const quad: Quad = [
+    { x: margin + off(), y: margin + off() },
+    { x: width - margin - off(), y: margin + off() },
+    { x: width - margin - off(), y: height - margin - off() },
+    { x: margin + off(), y: height - margin - off() },
+  ];
+  const sheet: Quad = [
+    { x: 0, y: 0 },
+    { x: w, y: 0 },
+    { x: w, y: h },
+    { x: 0, y: h },
+  ];
+  const inside = warp({ width: w, height: h, data: new Uint8Array(w * h) }, squaring(quad, sheet), width, height);
+  const out = warp(page, squaring(quad, sheet), width, height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x,
+        light = 1 - 0.35 * (x / width) - 0.1 * (y / height);
+      out.data[i] = (inside.data[i]! > 128 ? 96 : out.data[i]!) * light;
+    }
+  return out;
+}
+
+/** A file of worn pages: TIFF with all of them, else a picture of the first. */
+export async function paperFile(pages: Gray[], format: 'tiff' | 'png' | 'jpeg', dpi = 200): Promise<Uint8Array> {
+  const [first] = pages as [Gray, ...Gray[]];
+  const { width, height } = first;
+  const stack = format === 'tiff' ? pages : [first];
+  const image = sharp(Buffer.concat(stack.map((p) => p.data)), {
+    raw: { width, height: height * stack.length, channels: 1, ...(stack.length > 1 ? { pageHeight: height } : {}) },
+  }).withMetadata({ density: dpi });
+  const file =
+    format === 'tiff'
+      ? image.tiff({ compression: 'lzw', xres: dpi / 25.4, yres: dpi / 25.4 })
+      : format === 'jpeg'
+        ? image.jpeg({ quality: 70 })
+        : image.png();
+  return new Uint8Array(await file.toBuffer());
+}

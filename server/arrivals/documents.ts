@@ -1,0 +1,131 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { Spot, type DocumentPages, type PageSource, type SpotText } from '@ledgerline/contract';
+import { document, documentPage } from '../db/schema/index.ts';
+import { fetchFile } from '../files/store.ts';
+import type { Api } from '../http/define.ts';
+import { notFound, Refusal } from '../http/problems.ts';
+import { fileType } from '../reading/filetype.ts';
+import type { Services } from '../services.ts';
+import { imagesOf } from './arrange.ts';
+import { original, picture } from './show.ts';
+import { findDocument } from './store.ts';
+
+/** One document: its file, its pages, its words, and spots of them read anew. */
+export function documentRoutes(api: Api): void {
+  api.define(
+    { method: 'get', path: '/documents/:id/file', access: 'bills:see', summary: 'The document as it came, byte for byte' },
+    async ({ services, caller, params }) => {
+      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+      const bytes = found && (await fetchFile(services.database.db, found.fileSha256));
+      if (!bytes) throw notFound('This document');
+      return original(bytes, found.mediaType, found.name);
+    },
+  );
+  api.define(
+    { method: 'get', path: '/documents/:id/pages', access: 'bills:see', summary: 'Words and boxes of a document' },
+    async ({ services, caller, params }): Promise<DocumentPages> => {
+      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+      if (!found) throw notFound('This document');
+      const pages = await services.database.db
+        .select()
+        .from(documentPage)
+        .where(eq(documentPage.documentId, found.id))
+        .orderBy(asc(documentPage.number));
+      const images = await imagesOf(
+        services.database.db,
+        (found.sources ?? []).map((p) => p.sha),
+      );
+      return {
+        pages: pages.map(({ number, width, height, words, scan }) => {
+          const source = found.sources?.[number - 1] ?? null;
+          return {
+            number,
+            width,
+            height,
+            source: source as PageSource | null,
+            image: source ? (images.get(source.sha) ?? 'pdf') : found.shown === 'data' ? 'words' : 'pdf',
+            scan: scan ? { ...scan, back: [...scan.back] } : null,
+            words: words.map(({ text, x, y, w, h, size, font }) => ({ text, x, y, w, h, size, bold: font === 'bold' })),
+          };
+        }),
+      };
+    },
+  );
+  api.define(
+    { method: 'get', path: '/documents/:id/files/:sha', access: 'bills:see', summary: 'A file that pages of this document come from' },
+    async ({ services, caller, params }) => {
+      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+      if (!found?.sources?.some((p) => p.sha === params['sha'])) throw notFound('This file');
+      const bytes = await fetchFile(services.database.db, params['sha']!);
+      if (!bytes) throw notFound('This file');
+      return original(bytes, fileType(bytes) === 'pdf' ? 'application/pdf' : 'application/octet-stream', found.name);
+    },
+  );
+  api.define(
+    { method: 'get', path: '/documents/:id/picture/:number', access: 'bills:see', summary: 'A page that is a picture, as PNG' },
+    async ({ services, caller, params }) => {
+      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+      const source = found?.sources?.[Number(params['number']) - 1];
+      const bytes = source && (await fetchFile(services.database.db, source.sha));
+      if (!source || !bytes || fileType(bytes) !== 'picture') throw notFound('This picture');
+      return picture(bytes, source.page);
+    },
+  );
+  api.define(
+    { method: 'post', path: '/documents/:id/retry', access: 'arrivals:add', summary: 'Try to read a document again' },
+    async ({ services, caller, params }) => {
+      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
+      if (!found) throw notFound('This document');
+      if (found.state !== 'unreadable') throw new Refusal(409, 'This document has been read already.');
+      await services.database.db.update(document).set({ state: 'waiting', note: null }).where(eq(document.id, found.id));
+      await services.queueReading(found.id);
+    },
+  );
+  api.define(
+    {
+      method: 'get',
+      path: '/documents/:id/cleaned/:number',
+      access: 'bills:see',
+      summary: 'A page that was read from a picture as it was cleaned for reading, as PNG',
+    },
+    async ({ services, caller, params }) => {
+      const page = await scanOf(services, caller.company.id, params['id']!, Number(params['number']));
+      const png = await services.reader.scans.clean(page.bytes, page.source.sha, page.source.page, page.source.turn);
+      if (!png) throw notFound('This page');
+      return original(Buffer.from(png), 'image/png', 'page.png');
+    },
+  );
+  api.define(
+    {
+      method: 'post',
+      path: '/documents/:id/spot',
+      access: 'bills:see',
+      summary: 'What stands in a box drawn on a page: read from its words, or anew from its picture',
+      body: Spot,
+    },
+    async ({ services, caller, params, body }): Promise<SpotText> => {
+      const { page: number, digits, ...box } = body;
+      const page = await scanOf(services, caller.company.id, params['id']!, number);
+      const { sha, page: of, turn } = page.source;
+      const look = { sha, page: of, turn, back: page.scan.back, box, digits, language: page.scan.language };
+      const [seen] = await services.reader.scans.look(new Map([[sha, page.bytes]]), [look]);
+      return { text: (seen?.words ?? []).map((w) => w.text).join(' ') };
+    },
+  );
+}
+
+/** A page that was read from a picture, with its file. */
+async function scanOf(services: Services, companyId: string, id: string, number: number) {
+  const { db } = services.database;
+  const found = Number.isInteger(number) ? await findDocument(db, companyId, id) : null;
+  const source = found?.sources?.[number - 1];
+  const [page] = source
+    ? await db
+        .select({ scan: documentPage.scan })
+        .from(documentPage)
+        .where(and(eq(documentPage.documentId, id), eq(documentPage.number, number)))
+    : [];
+  const bytes = source && page?.scan ? await fetchFile(db, source.sha) : null;
+  if (!source || !page?.scan || !bytes) throw notFound('This page');
+  return { source, scan: page.scan, bytes: new Uint8Array(bytes) };
+}

@@ -1,0 +1,58 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { createWorker, OEM, PSM, type Worker } from 'tesseract.js';
+import type { Gray, SeenWord } from '@ledgerline/core/imaging';
+import type { Language } from '@ledgerline/core/page';
+
+const require = createRequire(import.meta.url);
+/** How text is looked for: anywhere on a page, as one line, or as a block of rows. */
+const modes = { sparse: PSM.SPARSE_TEXT, line: PSM.SINGLE_LINE, block: PSM.SINGLE_BLOCK };
+export type Mode = keyof typeof modes;
+
+/** Portable grey map (Netpbm P5): the plainest picture format that the engine opens. */
+function pgm({ width, height, data }: Gray): Buffer {
+  return Buffer.concat([Buffer.from(`P5\n${width} ${height}\n255\n`), data]);
+}
+
+/** The character recogniser: one engine in a thread of its own, with the language of the page loaded. */
+export class Ocr {
+  #worker: Worker | null = null;
+  #language: Language | null = null;
+
+  async #ready(language: Language): Promise<Worker> {
+    if (this.#worker && this.#language === language) return this.#worker;
+    await this.close();
+    const folder = join(dirname(require.resolve(`@tesseract.js-data/${language}/package.json`)), '4.0.0_best_int');
+    this.#worker = await createWorker(language, OEM.LSTM_ONLY, { langPath: folder, gzip: true, cacheMethod: 'none' });
+    this.#language = language;
+    return this.#worker;
+  }
+
+  /** Recognises the text of a picture; `only` limits it to given characters. Boxes are in pixels of the picture. */
+  async read(
+    gray: Gray,
+    { language = 'eng', mode = 'sparse', dpi = 300, only = '' }: { language?: Language; mode?: Mode; dpi?: number; only?: string } = {},
+  ): Promise<SeenWord[]> {
+    const worker = await this.#ready(language);
+    await worker.setParameters({ tessedit_pageseg_mode: modes[mode], user_defined_dpi: String(dpi), tessedit_char_whitelist: only });
+    const { data } = await worker.recognize(pgm(gray), {}, { blocks: true, text: false });
+    const words: SeenWord[] = [];
+    let count = 0;
+    for (const block of data.blocks ?? [])
+      for (const paragraph of block.paragraphs)
+        for (const line of paragraph.lines) {
+          const { x0: left, y0: from, x1: right, y1: to } = line.baseline;
+          const slope = right === left ? 0 : (to - from) / (right - left);
+          for (const { text, confidence, bbox } of line.words)
+            words.push({ text, confidence: confidence / 100, ...bbox, base: from + slope * ((bbox.x0 + bbox.x1) / 2 - left), line: count });
+          count++;
+        }
+    return words;
+  }
+
+  async close(): Promise<void> {
+    await this.#worker?.terminate();
+    this.#worker = null;
+    this.#language = null;
+  }
+}

@@ -1,0 +1,108 @@
+import {
+  crop,
+  prepare,
+  spotOf,
+  turned,
+  uncoveredInk,
+  usualCleanUp,
+  wordsOfSeen,
+  type CleanUp,
+  type Gray,
+  type Prepared,
+  type SeenWord,
+} from '@ledgerline/core/imaging';
+import { languageOf, type Language, type Page } from '@ledgerline/core/page';
+import { fileType } from '../reading/filetype.ts';
+import { decodePage, type Sheet } from './decode.ts';
+import { Ocr, type Mode } from './ocr.ts';
+import { rasterPage } from './raster.ts';
+import type { Look } from './result.ts';
+
+/** A page of a file as pixels. Throws UnreadablePicture or UnreadablePdf. */
+export const sheetOf = (bytes: Uint8Array, page: number): Promise<Sheet> =>
+  fileType(bytes) === 'pdf' ? rasterPage(bytes, page) : decodePage(bytes, page);
+
+/** A page made ready for reading: upright as it was found to lie, or as a person turned it. */
+export function prepareSheet(sheet: Sheet, turn: number | null, settings: CleanUp = usualCleanUp): Prepared {
+  if (turn === null) return prepare(sheet.picture, sheet.points, settings);
+  const lying = turn % 180 !== 0,
+    { width, height } = sheet.points;
+  const points = lying ? { width: height, height: width } : sheet.points;
+  return { ...prepare(turned(sheet.picture, turn), points, { ...settings, upright: false }), turn };
+}
+
+export type ScannedSheet = Omit<Page, 'number'> & { turn: number };
+
+/**
+ * Reads a page from pixels: cleaned, recognised, single characters that stood alone looked for again, in the language of the page.
+ * `first` is the language to begin with.
+ */
+export async function scanSheet(
+  ocr: Ocr,
+  sheet: Sheet,
+  turn: number | null,
+  first: Language,
+  tell: (doing: string) => void,
+): Promise<ScannedSheet> {
+  tell('straightening');
+  let ready = prepareSheet(sheet, turn);
+  tell('recognising');
+  let language = first;
+  let seen = await recognise(ocr, ready.gray, ready.dpi, language);
+  if (turn === null && !ready.upright && mean(seen) < 0.6) {
+    // Upside down could not be told from the look of the page; the better reading tells.
+    const other = prepareSheet(sheet, (ready.turn + 180) % 360),
+      again = await recognise(ocr, other.gray, other.dpi, language);
+    if (mean(again) > mean(seen)) [ready, seen] = [other, again];
+  }
+  const told = languageOf(seen.filter((w) => w.confidence > 0.6).map((w) => w.text));
+  if (told && told !== language) {
+    language = told;
+    seen = await recognise(ocr, ready.gray, ready.dpi, language);
+  }
+  return {
+    width: ready.width,
+    height: ready.height,
+    turn: ready.turn,
+    words: wordsOfSeen(seen, ready.dpi),
+    scan: { ...ready.came, back: ready.back, skew: ready.skew, squared: ready.squared, language },
+  };
+}
+
+const mean = (seen: SeenWord[]): number =>
+  seen.reduce((t, w) => t + w.confidence * w.text.length, 0) / (seen.reduce((t, w) => t + w.text.length, 0) || 1);
+
+/** Words of a cleaned page: all text in sparse mode, then each spot of ink that it passed over as a line of its own. */
+export async function recognise(ocr: Ocr, gray: Gray, dpi: number, language: Language): Promise<SeenWord[]> {
+  const seen = await ocr.read(gray, { language, dpi });
+  const spots = uncoveredInk(gray, seen, dpi).slice(0, 150);
+  const lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
+  for (const [i, spot] of spots.entries()) {
+    const part = crop(gray, spot, Math.round(spot.h / 2));
+    for (const w of await ocr.read(part.gray, { language, dpi, mode: 'line' }))
+      seen.push({
+        ...w,
+        x0: w.x0 + part.x,
+        x1: w.x1 + part.x,
+        y0: w.y0 + part.y,
+        y1: w.y1 + part.y,
+        base: w.base + part.y,
+        line: lines + i,
+      });
+  }
+  return seen;
+}
+
+/** Reads one spot of a page again, drawn anew from the picture at a higher resolution. Words come with boxes on the page it was asked for. */
+export async function readSpot(ocr: Ocr, sheet: Sheet, look: Look): Promise<ScannedSheet['words']> {
+  const picture = turned(sheet.picture, look.turn),
+    lying = look.turn % 180 !== 0;
+  const points = lying ? { width: sheet.points.height, height: sheet.points.width } : sheet.points;
+  const size = Math.max(4, look.box.h);
+  // About as tall as the recogniser likes its letters: 40 pixels for a row, never coarser than the page was read.
+  const dpi = Math.round(Math.min(600, Math.max(300, (45 * 72) / size)));
+  const { gray, x, y } = spotOf(picture, points, look.back, look.box, dpi);
+  const mode: Mode = look.box.h > 30 ? 'block' : 'line';
+  const seen = await ocr.read(gray, { dpi, mode, language: look.language as Language, only: look.digits ? "0123456789.,-'€£$%" : '' });
+  return wordsOfSeen(seen, dpi).map((w) => ({ ...w, x: w.x + x, y: w.y + y }));
+}

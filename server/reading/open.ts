@@ -1,0 +1,39 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { getDocument, VerbosityLevel, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+
+const folder = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
+
+/** Why a PDF can't be read, as a code; the words for people are in `reading/notes.ts`. */
+export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages';
+
+export class UnreadablePdf extends Error {
+  constructor(
+    readonly fault: PdfFault,
+    readonly pages = 0,
+  ) {
+    super(fault);
+  }
+}
+
+/** Opens a PDF: no scripts, no forms, nothing from outside; pictures are decoded only where they are asked for. Throws UnreadablePdf. */
+export async function openPdf(bytes: Uint8Array, { pictures = false } = {}): Promise<PDFDocumentProxy> {
+  try {
+    return await getDocument({
+      data: bytes,
+      verbosity: VerbosityLevel.ERRORS,
+      isEvalSupported: false,
+      useSystemFonts: false,
+      disableFontFace: true,
+      enableXfa: false,
+      stopAtErrors: false,
+      maxImageSize: pictures ? 120_000_000 : 1,
+      standardFontDataUrl: `${join(folder, 'standard_fonts')}/`,
+      cMapUrl: `${join(folder, 'cmaps')}/`,
+      cMapPacked: true,
+      wasmUrl: `${join(folder, 'wasm')}/`,
+    }).promise;
+  } catch (error) {
+    throw new UnreadablePdf(error instanceof Error && error.name === 'PasswordException' ? 'encrypted' : 'broken');
+  }
+}
