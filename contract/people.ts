@@ -37,12 +37,17 @@ export const SetUp = Type.Object({
 });
 export type SetUp = Static<typeof SetUp>;
 
+/** What parts the documents of one scan: nothing but what the pages say, a blank page, or a separator sheet. */
+export const ScanSeparator = Type.Union([Type.Literal('none'), Type.Literal('blank'), Type.Literal('sheet')]);
+export const SetScanning = Type.Object({ separator: ScanSeparator });
+export type ScanSeparator = Static<typeof ScanSeparator>;
 export const Company = Type.Object({
   id: Id,
   code: Type.String(),
   name: Type.String(),
   baseCurrency: Type.String(),
   mailAddress: Type.String(),
+  scanSeparator: ScanSeparator,
   roles: Type.Array(Type.String()),
 });
 export const Me = Type.Object({

@@ -17,6 +17,8 @@ export const StoredMark = Type.Object({
   mark: Nullable(Mark),
   confidence: Type.Number({ minimum: 0, maximum: 1 }),
   proof: Nullable(Type.String()),
+  /** Where a misread figure was put right: what was read at first and which sum chose. */
+  repaired: Type.Optional(Type.String()),
 });
 export const Marks = Type.Record(Type.String(), StoredMark);
 

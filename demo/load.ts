@@ -158,6 +158,14 @@ export async function callerOf(services: Services, name: string, companyId: stri
   const roles = (await db.select().from(membership).where(eq(membership.personId, who!.id)))
     .filter((m) => m.companyId === companyId)
     .map((m) => m.role);
-  const mine = { id: own!.id, code: own!.code, name: own!.name, baseCurrency: own!.baseCurrency, mailAddress: own!.mailAddress, roles };
+  const mine = {
+    id: own!.id,
+    code: own!.code,
+    name: own!.name,
+    baseCurrency: own!.baseCurrency,
+    mailAddress: own!.mailAddress,
+    scanSeparator: 'none' as const,
+    roles,
+  };
   return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine };
 }

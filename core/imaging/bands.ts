@@ -2,23 +2,80 @@ import { piecesOf } from './components.ts';
 import { percentile, shrink } from './pixels.ts';
 import type { Gray, Rule } from './types.ts';
 
+/** An area whose ground is darker than paper. `mask` says cell by cell, `cell` pixels wide, what belongs to it. */
+export interface Band extends Rule {
+  cell: number;
+  columns: number;
+  mask: Uint8Array;
+}
+
+/** On a page whose paper is evenly white, ground darker than the first is a dark band, than the second a grey one. */
+const dark = 150,
+  dim = 212;
+
 /**
- * Dark areas that may carry light text: large enough for a row of text and filled. Boxes in pixels; `unit` is a tenth of an inch in
- * pixels.
+ * Areas with a ground of their own, dark or grey, that may carry text: large enough for a row of it and filled. Boxes in pixels; `unit`
+ * is a tenth of an inch in pixels.
  */
-export function darkBands(gray: Gray, unit: number): Rule[] {
+export function darkBands(gray: Gray, unit: number): Band[] {
   const cell = Math.max(2, Math.round(unit / 4)),
-    small = shrink(gray, cell),
-    { width, height, data } = small;
-  const dark = new Uint8Array(data.length);
-  for (let i = 0; i < dark.length; i++) dark[i] = data[i]! < 150 ? 1 : 0;
-  // Light letters make holes in a band, which closing by one cell mends; opening parts it from slivers and lines that touch it.
-  const closed = erode(dilate(dark, width, height), width, height),
-    opened = dilate(erode(closed, width, height), width, height);
-  return piecesOf(opened, width, height)
-    .pieces.filter((p) => p.w >= 6 && p.h >= 3 && p.area > p.w * p.h * 0.7 && p.w * p.h >= 60)
-    .map((p) => grow(gray, { x: p.x * cell, y: p.y * cell, w: p.w * cell, h: p.h * cell }, cell * 2))
-    .filter((band) => hasSolidRim(gray, band));
+    small = shrink(gray, cell);
+  const taken = new Uint8Array(small.data.length);
+  // Dark ones first: a row of text right below one, which is grey from afar, does not become part of it.
+  return [dark, dim].flatMap((cut) => {
+    const bands = filledAreas(
+      small,
+      small.data.map((v, i) => (v < cut && !taken[i] ? 1 : 0)),
+      cut === dark,
+    )
+      .map((area) => ({
+        x: area.x * cell,
+        y: area.y * cell,
+        w: area.w * cell,
+        h: area.h * cell,
+        cell,
+        columns: small.width,
+        mask: area.mask,
+      }))
+      .filter((band) => isFilled(gray, band));
+    for (const { mask } of bands) mask.forEach((v, i) => v && (taken[i] = 1));
+    return bands;
+  });
+}
+
+function filledAreas({ width, height }: Gray, marked: Uint8Array, holed: boolean): (Rule & { mask: Uint8Array })[] {
+  // Light letters make holes in a dark band, which closing by one cell mends; opening by two parts it from text, slivers and lines that touch it.
+  let mask = holed ? erode(dilate(marked, width, height), width, height) : marked;
+  for (let i = 0; i < 2; i++) mask = erode(mask, width, height);
+  for (let i = 0; i < 2; i++) mask = dilate(mask, width, height);
+  const { pieces, runs, count } = piecesOf(mask, width, height);
+  return pieces.flatMap((p, number) => {
+    // What is as small as a punch hole is none.
+    if (p.w < 13 || p.h < 5 || p.area < p.w * p.h * 0.6) return [];
+    const own = new Uint8Array(width * height);
+    for (let r = 0; r < count; r++)
+      if (runs[r * 4 + 3] === number) own.fill(1, runs[r * 4]! * width + runs[r * 4 + 1]!, runs[r * 4]! * width + runs[r * 4 + 2]!);
+    fillHoles(own, width, p);
+    return [{ x: p.x, y: p.y, w: p.w, h: p.h, mask: own }];
+  });
+}
+
+/** Cells that have some of an area on all four sides belong to it: large light letters inside a band. */
+function fillHoles(mask: Uint8Array, width: number, { x, y, w, h }: Rule): void {
+  const first = new Int32Array(w).fill(-1),
+    last = new Int32Array(w).fill(-1);
+  for (let r = 0; r < h; r++)
+    for (let c = 0; c < w; c++)
+      if (mask[(y + r) * width + x + c]) {
+        if (first[c]! < 0) first[c] = r;
+        last[c] = r;
+      }
+  for (let r = 0; r < h; r++) {
+    const row = mask.subarray((y + r) * width + x, (y + r) * width + x + w),
+      from = row.indexOf(1),
+      to = row.lastIndexOf(1);
+    for (let c = from; from >= 0 && c <= to; c++) if (r >= first[c]! && r <= last[c]! && first[c]! >= 0) row[c] = 1;
+  }
 }
 
 const dilate = (a: Uint8Array, w: number, h: number) => spread(a, w, h, 1);
@@ -40,69 +97,68 @@ function spread(a: Uint8Array, w: number, h: number, value: 0 | 1): Uint8Array {
   return out;
 }
 
-/** A band is dark all along its sides; bold letters that stand close are not. */
-function hasSolidRim(gray: Gray, { x, y, w, h }: Rule): boolean {
-  const { width, data } = gray,
-    inset = 2,
-    dark = (i: number) => (data[i]! < 150 ? 1 : 0);
-  let level = 0,
-    upright = 0;
-  for (let c = x; c < x + w; c++) level += dark((y + inset) * width + c) + dark((y + h - 1 - inset) * width + c);
-  for (let r = y; r < y + h; r++) upright += dark(r * width + x + inset) + dark(r * width + x + w - 1 - inset);
-  return level > w * 2 * 0.85 && upright > h * 2 * 0.8;
+function histogramIn(gray: Gray, band: Band): Uint32Array {
+  const histogram = new Uint32Array(256);
+  for (let y = band.y; y < band.y + band.h; y++)
+    for (let x = band.x; x < band.x + band.w; x++)
+      if (band.mask[Math.floor(y / band.cell) * band.columns + Math.floor(x / band.cell)]) histogram[gray.data[y * gray.width + x]!]!++;
+  return histogram;
 }
 
-/** Moves each side of a box out, or in, to where the band ends to the pixel. */
-function grow(gray: Gray, box: Rule, reach: number): Rule {
-  const { width, height, data } = gray,
-    cut = 150;
-  const dark = (x0: number, y0: number, x1: number, y1: number): boolean => {
-    let n = 0,
-      all = 0;
-    for (let y = y0; y < y1; y++)
-      for (let x = x0; x < x1; x++) {
-        all++;
-        if (data[y * width + x]! < cut) n++;
-      }
-    return all > 0 && n > all * 0.5;
-  };
-  let { x, y } = box,
-    r = Math.min(width, box.x + box.w),
-    b = Math.min(height, box.y + box.h);
-  const side = (at: number, step: number, most: number, test: (at: number) => boolean) => {
-    for (let i = 0; i < reach && at >= 0 && at < most && test(at); i++) at += step;
-    return at;
-  };
-  const [x0, x1, y0, y1] = [x, r, y, b];
-  while (y < b - 1 && !dark(x0, y, x1, y + 1)) y++;
-  y = side(y - 1, -1, height, (i) => dark(x0, i, x1, i + 1)) + 1;
-  while (b > y + 1 && !dark(x0, b - 1, x1, b)) b--;
-  b = side(b, 1, height, (i) => dark(x0, i, x1, i + 1));
-  while (x < r - 1 && !dark(x, y0, x + 1, y1)) x++;
-  x = side(x - 1, -1, width, (i) => dark(i, y0, i + 1, y1)) + 1;
-  while (r > x + 1 && !dark(r - 1, y0, r, y1)) r--;
-  r = side(r, 1, width, (i) => dark(i, y0, i + 1, y1));
-  return { x, y, w: r - x, h: b - y };
+/** Whether an area has one ground: most of its pixels are about as dark. A picture or bold letters that stand close have not. */
+function isFilled(gray: Gray, band: Band): boolean {
+  const histogram = histogramIn(gray, band),
+    ground = percentile(histogram, 0.5);
+  let near = 0,
+    all = 0;
+  for (let i = 0; i < 256; i++) {
+    all += histogram[i]!;
+    if (Math.abs(i - ground) < 30) near += histogram[i]!;
+  }
+  return ground < dim && near > all * 0.66;
 }
 
-/** Makes light text on the given dark bands dark on white, in place. A band that carries no text becomes white. */
-export function invertBands(gray: Gray, bands: Rule[], pad = 2): void {
+/**
+ * Sets text on bands dark on white, in place: light text on a dark ground is turned round, dark text on a grey ground keeps its ink and
+ * loses the ground. A band without text becomes white.
+ */
+export function invertBands(gray: Gray, bands: Band[]): void {
   for (const band of bands) {
-    const x0 = Math.max(0, band.x - pad),
-      y0 = Math.max(0, band.y - pad),
-      x1 = Math.min(gray.width, band.x + band.w + pad),
-      y1 = Math.min(gray.height, band.y + band.h + pad);
-    const histogram = new Uint32Array(256);
-    for (let y = band.y; y < band.y + band.h; y++)
-      for (let x = band.x; x < band.x + band.w; x++) histogram[gray.data[y * gray.width + x]!]!++;
-    const ground = percentile(histogram, 0.5),
-      light = Math.max(percentile(histogram, 0.985), ground + 60),
-      by = 255 / (light - ground);
-    for (let y = y0; y < y1; y++)
-      for (let x = x0; x < x1; x++) {
+    const histogram = histogramIn(gray, band),
+      ground = percentile(histogram, 0.5);
+    const light = percentile(histogram, 0.985),
+      ink = percentile(histogram, 0.015);
+    const turn = light - ground > ground - ink;
+    const reach = Math.max(60, turn ? light - ground : ground - ink),
+      by = 255 / reach;
+    // The edge of a band lies within a cell of its mask: what is nearly the ground's brightness there goes with it.
+    for (let y = Math.max(0, band.y - band.cell); y < Math.min(gray.height, band.y + band.h + band.cell); y++)
+      for (let x = Math.max(0, band.x - band.cell); x < Math.min(gray.width, band.x + band.w + band.cell); x++) {
         const i = y * gray.width + x,
-          rim = x < band.x || y < band.y || x >= band.x + band.w || y >= band.y + band.h;
-        gray.data[i] = rim ? 255 : Math.max(0, Math.min(255, 255 - (gray.data[i]! - ground) * by));
+          v = gray.data[i]!;
+        // In the cells at its edge band and paper mix; text keeps clear of them.
+        if (maskAt(band, x, y) && !inside(band, x, y)) gray.data[i] = 255;
+        else if (maskAt(band, x, y)) gray.data[i] = clamp(turn ? 255 - (v - ground) * by : 255 - (ground - v) * by);
+        else if (touches(band, x, y) && v < dim) gray.data[i] = 255;
       }
   }
+}
+
+const clamp = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v);
+
+function maskAt({ mask, cell, columns }: Band, x: number, y: number): boolean {
+  return mask[Math.floor(y / cell) * columns + Math.floor(x / cell)] === 1;
+}
+
+/** Whether the cells on all four sides belong to a band too. */
+function inside(band: Band, x: number, y: number): boolean {
+  const { cell } = band;
+  return maskAt(band, x - cell, y) && maskAt(band, x + cell, y) && maskAt(band, x, y - cell) && maskAt(band, x, y + cell);
+}
+
+/** Whether a pixel lies in a cell beside the band's own. */
+function touches(band: Band, x: number, y: number): boolean {
+  const { cell } = band;
+  for (const dy of [-cell, 0, cell]) for (const dx of [-cell, 0, cell]) if (maskAt(band, x + dx, y + dy)) return true;
+  return false;
 }

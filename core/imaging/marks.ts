@@ -1,4 +1,5 @@
 import { piecesOf, type Piece } from './components.ts';
+import { brokenLines } from './rules.ts';
 import type { Gray } from './types.ts';
 
 /** Punch holes: dark discs of 4 to 9 mm within 22 mm of an edge of the page. `mm` is pixels in a millimetre. */
@@ -18,14 +19,16 @@ export const isEdge = (p: Piece, width: number, height: number, mm: number): boo
     (p.h <= 6 * mm && (p.y <= 1 || p.y + p.h >= height - 1)) ||
     ((p.w > width * 0.5 || p.h > height * 0.5) && p.area < p.w * p.h * 0.3));
 
-/** Takes punch holes, scan edges and specks off, in place; a speck is smaller than a full stop. Says how many of each there were. */
+/** Takes punch holes, scan edges, broken lines and specks off, in place; a speck is smaller than a full stop. Says how many of each there were. */
 export function wipeMarks(gray: Gray, ink: Uint8Array, mm: number): { holes: number; edges: number; specks: number } {
   const { width, height, data } = gray,
     { pieces, runs, count } = piecesOf(ink, width, height);
   const speck = Math.max(1, Math.round((0.22 * mm) ** 2)),
     wipe = new Uint8Array(pieces.length),
     found = { holes: 0, edges: 0, specks: 0 };
+  for (const i of brokenLines(pieces, Math.round(11 * mm), Math.round(0.5 * mm))) wipe[i] = 1;
   for (const [i, p] of pieces.entries()) {
+    if (wipe[i]) continue;
     if (p.area <= speck) {
       wipe[i] = 1;
       found.specks++;

@@ -43,7 +43,10 @@ const papers = [
 export function paperLike({ width, height }: { width: number; height: number }): { width: number; height: number } {
   const lying = width > height,
     ratio = Math.max(width, height) / Math.min(width, height);
-  const near = papers.find(([w, h]) => Math.abs(h / w - ratio) < 0.045) ?? [595, Math.round(595 * ratio)];
+  const off = ([w, h]: readonly [number, number]) => Math.abs(h / w - ratio);
+  const [best] = [...papers].sort((a, b) => off(a) - off(b));
+  // A slanting view shortens a sheet, so its shape is known only roughly.
+  const near: readonly [number, number] = off(best!) < 0.09 ? best! : [595, Math.round(595 * ratio)];
   return lying ? { width: near[1], height: near[0] } : { width: near[0], height: near[1] };
 }
 

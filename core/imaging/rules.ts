@@ -1,31 +1,47 @@
+import type { Piece } from './components.ts';
 import type { Gray, Rule } from './types.ts';
 
 /**
  * Long drawn lines, level and upright, in ink (1 = dark). `long` is the least length and `thick` the most thickness in pixels; gaps of
- * a pixel or two, as faxes make them, do not end a line. A row of dense bold letters is none: it has ink above and below.
+ * a pixel or two, and steps to the next row, as faxes make them, do not end a line. A row of dense bold letters is none: it has ink
+ * above and below.
  */
 export function findRules(ink: Uint8Array, width: number, height: number, long: number, thick: number, gap = 2): Rule[] {
-  const out: Rule[] = [];
-  const sweep = (across: number, down: number, step: number, stride: number, add: (from: number, to: number, row: number) => void) => {
-    for (let row = 0; row < down; row++) {
-      let from = -1,
-        last = -1;
-      for (let i = 0, at = row * stride; i < across; i++, at += step) {
-        if (ink[at]) {
-          if (from < 0) from = i;
-          last = i;
-        } else if (from >= 0 && i - last > gap) {
-          if (last - from + 1 >= long) add(from, last + 1, row);
-          from = -1;
-        }
-      }
-      if (from >= 0 && last - from + 1 >= long) add(from, last + 1, row);
-    }
-  };
-  const level: Rule[] = [],
+  const out: Rule[] = [],
+    level: Rule[] = [],
     upright: Rule[] = [];
-  sweep(width, height, 1, width, (from, to, row) => level.push({ x: from, y: row, w: to - from, h: 1 }));
-  sweep(height, width, width, 1, (from, to, row) => upright.push({ x: row, y: from, w: 1, h: to - from }));
+  // Where each column's run of ink began and was seen last; rows are gone through once, as they lie in memory.
+  const began = new Int32Array(width).fill(-1),
+    seen = new Int32Array(width);
+  for (let y = 0, at = 0; y < height; y++) {
+    let from = -1,
+      last = -1;
+    for (let x = 0; x < width; x++, at++) {
+      if (ink[at] || (y + 1 < height && ink[at + width])) {
+        if (from < 0) from = x;
+        last = x;
+      }
+      if (ink[at] || (x + 1 < width && ink[at + 1])) {
+        if (began[x]! < 0) began[x] = y;
+        seen[x] = y;
+      }
+      if (from >= 0 && x - last > gap) {
+        if (last - from + 1 >= long) level.push({ x: from, y, w: last + 1 - from, h: 1 });
+        from = -1;
+      }
+      const top = began[x]!;
+      if (top >= 0 && y - seen[x]! > gap) {
+        if (seen[x]! - top + 1 >= long) upright.push({ x, y: top, w: 1, h: seen[x]! + 1 - top });
+        began[x] = -1;
+      }
+    }
+    if (from >= 0 && last - from + 1 >= long) level.push({ x: from, y, w: last + 1 - from, h: 1 });
+  }
+  for (let x = 0; x < width; x++) {
+    const top = began[x]!;
+    if (top >= 0 && seen[x]! - top + 1 >= long) upright.push({ x, y: top, w: 1, h: seen[x]! + 1 - top });
+  }
+  upright.sort((a, b) => a.x - b.x || a.y - b.y);
   // Rows of one line lie next to each other; what is thicker than a line is a band or a picture.
   out.push(...gather(level, 'y').filter((r) => r.h <= thick), ...gather(upright, 'x').filter((r) => r.w <= thick));
   return out.filter((r) => standsAlone(ink, width, height, r, thick));
@@ -91,4 +107,36 @@ export function wipeRules(gray: Gray, ink: Uint8Array, rules: Rule[], thick: num
       }
     }
   }
+}
+
+/**
+ * Pieces of thin lines that a fax has broken: at least four in one row, thin, close behind each other, as long together as a line. A
+ * hyphen stands alone among letters and is none. `long` and `thin` in pixels. Gives their places in the list.
+ */
+export function brokenLines(pieces: Piece[], long: number, thin: number): number[] {
+  const out: number[] = [];
+  for (const [along, across, length, height] of [
+    ['x', 'y', 'w', 'h'],
+    ['y', 'x', 'h', 'w'],
+  ] as const) {
+    const flat = pieces
+      .map((p, i) => ({ p, i }))
+      .filter(({ p }) => p[height] <= thin && p[length] >= p[height] && p[length] <= long * 2)
+      .sort((a, b) => a.p[along] - b.p[along]);
+    const open: { members: number[]; start: number; end: number; at: number; drawn: number }[] = [];
+    for (const { p, i } of flat) {
+      const chain = open.findLast((c) => Math.abs(c.at - p[across]) <= thin / 2 && p[along] - c.end <= thin * 5 && p[along] >= c.end - 1);
+      if (!chain) {
+        open.push({ members: [i], start: p[along], end: p[along] + p[length], at: p[across], drawn: p[length] });
+        continue;
+      }
+      chain.members.push(i);
+      chain.end = p[along] + p[length];
+      chain.at = p[across];
+      chain.drawn += p[length];
+    }
+    for (const c of open)
+      if (c.members.length >= 4 && c.end - c.start >= long && c.drawn > (c.end - c.start) * 0.45) out.push(...c.members);
+  }
+  return out;
 }

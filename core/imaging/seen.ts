@@ -20,13 +20,13 @@ const rises = /[A-Z0-9bdfhklt£$€%&@#/()[\]ÄÖÜÉß]/;
 const small = /^[acegmnopqrsuvwxyzıæœ.,:;-]+$/;
 
 /**
- * The text height in points that a word's ink above the baseline stands for: capitals and digits are about 0.7 of it, small letters
- * half. Null for a word that tells nothing, such as a dash.
+ * The text height in points that a word's ink above the baseline stands for: capitals and digits are about 0.74 of it with the
+ * blur at their edges, small letters a little more than half. Null for a word that tells nothing, such as a dash.
  */
 function sizeOf(word: SeenWord, toPoints: number): number | null {
   const above = (word.base - word.y0) * toPoints;
   if (above <= 0 || !/[\p{L}\p{N}]/u.test(word.text)) return null;
-  return above / (rises.test(word.text) ? 0.7 : small.test(word.text) ? 0.51 : 0.65);
+  return above / (rises.test(word.text) ? 0.74 : small.test(word.text) ? 0.545 : 0.69);
 }
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!;
@@ -61,21 +61,57 @@ function sizesOf(seen: SeenWord[], toPoints: number): Map<number, number> {
 
 /** Marks that dust and remains of lines are read as. */
 const dust = /^[^\p{L}\p{N}£$€%]+$/u;
+/** What the remains of an upright line are read as. */
+const stroke = /^[Il|!i[\]{}]$/;
 const isDust = (w: SeenWord, by: number): boolean =>
   (dust.test(w.text) && (w.confidence < 0.6 || !/^[-–—.:,&#/()+*]+$/.test(w.text))) ||
   (w.y1 - w.y0) * by < 1.2 ||
-  (w.confidence < 0.25 && w.text.length < 3);
+  (w.confidence < 0.25 && w.text.length < 3) ||
+  (stroke.test(w.text) && w.confidence < 0.9);
 
-/** Words in points from what the recogniser saw at `dpi`; specks that were taken for letters are left out. */
+/** Lines of which the recogniser makes no sense: stamps, signatures, patterns. */
+function senseless(seen: SeenWord[]): Set<number> {
+  const lines = new Map<number, { sure: number; letters: number; best: number }>();
+  for (const { line, text, confidence } of seen) {
+    const l = lines.get(line) ?? { sure: 0, letters: 0, best: 0 };
+    lines.set(line, { sure: l.sure + confidence * text.length, letters: l.letters + text.length, best: Math.max(l.best, confidence) });
+  }
+  return new Set([...lines].filter(([, l]) => l.sure / l.letters < 0.45 && l.best < 0.7).map(([line]) => line));
+}
+
+/** Joins what belongs to one figure: its last decimal stood a little apart. */
+function joined(words: SeenWord[], by: number): SeenWord[] {
+  const out: SeenWord[] = [];
+  for (const w of words) {
+    const before = out[out.length - 1];
+    const close = before?.line === w.line && (w.x0 - before.x1) * by < 5 && w.x0 >= before.x1;
+    if (before && close && /\d[.,]\d?$/.test(before.text) && /^\d{1,2}$/.test(w.text))
+      out[out.length - 1] = { ...before, text: before.text + w.text, x1: w.x1, confidence: Math.min(before.confidence, w.confidence) };
+    else out.push(w);
+  }
+  return out;
+}
+
+/** An O in a code's letters that was seen twice, as a letter and as a digit: "P0O-4711". */
+const once = (text: string): string => text.replace(/(?<=^\p{Lu}{1,3})(0O|O0)(?=-?\d)/u, 'O');
+
+/** What a recogniser saw without specks, strokes of lines, and lines of which it made no sense. */
+export function sensible(seen: SeenWord[], dpi: number): SeenWord[] {
+  const by = 72 / dpi,
+    noise = senseless(seen);
+  return seen.filter((w) => w.text.trim() !== '' && w.x1 > w.x0 && w.y1 > w.y0 && !noise.has(w.line) && !isDust(w, by));
+}
+
+/** Words in points from what the recogniser saw at `dpi`; specks and strokes that were taken for letters are left out. */
 export function wordsOfSeen(seen: SeenWord[], dpi: number): Word[] {
-  const by = 72 / dpi;
-  const kept = seen.filter((w) => w.text.trim() !== '' && w.x1 > w.x0 && w.y1 > w.y0 && !isDust(w, by));
+  const by = 72 / dpi,
+    kept = joined(sensible(seen, dpi), by);
   const sizes = sizesOf(kept, by),
     usual = sizes.size ? median([...sizes.values()]) : 10;
   return kept.map((w) => {
     const size = Math.min(72, Math.max(4, sizes.get(w.line) ?? usual));
     return {
-      text: w.text.normalize('NFKC'),
+      text: once(w.text.normalize('NFKC')),
       x: w.x0 * by,
       y: w.base * by - size * 0.78,
       w: (w.x1 - w.x0) * by,

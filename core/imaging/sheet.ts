@@ -12,15 +12,25 @@ function smaller({ width, height, channels, data }: Picture, most = 420): Small 
     w = Math.floor(width / factor),
     h = Math.floor(height / factor),
     out = new Float32Array(w * h * 3);
+  const n = factor * factor,
+    colour = channels === 3 ? 1 : 0;
   for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++)
-      for (let c = 0; c < 3; c++) {
-        let sum = 0;
-        for (let dy = 0; dy < factor; dy++)
-          for (let dx = 0; dx < factor; dx++)
-            sum += data[((y * factor + dy) * width + x * factor + dx) * channels + (channels === 3 ? c : 0)]!;
-        out[(y * w + x) * 3 + c] = sum / (factor * factor);
-      }
+    for (let x = 0; x < w; x++) {
+      let r = 0,
+        g = 0,
+        b = 0;
+      for (let dy = 0; dy < factor; dy++)
+        for (let dx = 0; dx < factor; dx++) {
+          const at = ((y * factor + dy) * width + x * factor + dx) * channels;
+          r += data[at]!;
+          g += data[at + colour]!;
+          b += data[at + 2 * colour]!;
+        }
+      const to = (y * w + x) * 3;
+      out[to] = r / n;
+      out[to + 1] = g / n;
+      out[to + 2] = b / n;
+    }
   return { width: w, height: h, factor, data: out };
 }
 

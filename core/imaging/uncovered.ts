@@ -13,7 +13,8 @@ export function uncoveredInk(gray: Gray, words: SeenWord[], dpi: number): Rule[]
   const tall = usualHeight(words) ?? dpi * 0.1;
   const covered = new Uint8Array(Math.ceil(width / 4) * Math.ceil(height / 4)),
     across = Math.ceil(width / 4);
-  for (const w of words)
+  // A box far taller than text is a line that was taken for a letter; it covers nothing.
+  for (const w of words.filter((w) => w.y1 - w.y0 < tall * 4))
     for (let y = Math.max(0, w.y0 >> 2); y <= Math.min(Math.ceil(height / 4) - 1, w.y1 >> 2); y++)
       covered.fill(1, y * across + Math.max(0, w.x0 >> 2), y * across + Math.min(across - 1, w.x1 >> 2) + 1);
   const left = pieces.filter(

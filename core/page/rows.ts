@@ -17,13 +17,17 @@ export function segmentOf(page: number, words: Word[]): Segment {
   return { ...union(words), page, words, text: textOf(words), size: longest.size, font: longest.font };
 }
 
+/** How far two words of a segment may stand apart. Ink of a letterhead is spaced as its designer liked it, and may have lost a letter. */
+const widest = (gap: number, a: Word, b: Word): number =>
+  (a.sure !== undefined && a.size > 12.5 && b.size > 12.5 ? Math.max(gap, 1.1) : gap) * Math.min(a.size, b.size);
+
 /** Cuts words that stand on one row into segments at wide gaps. */
 export function segmentsOf(page: number, words: Word[], gap = segmentGap): Segment[] {
   const groups: Word[][] = [];
   for (const word of words) {
     const group = groups[groups.length - 1];
     const last = group?.[group.length - 1];
-    if (group && last && word.x - (last.x + last.w) < gap * Math.min(last.size, word.size)) group.push(word);
+    if (group && last && word.x - (last.x + last.w) < widest(gap, last, word)) group.push(word);
     else groups.push([word]);
   }
   return groups.map((group) => segmentOf(page, group));

@@ -52,6 +52,8 @@ export interface Scan {
   /** Whether a sheet was found in a photo and squared. */
   squared: boolean;
   language: Language;
+  /** Whether it is a sheet that parts two documents. */
+  separator?: boolean;
 }
 
 /** Words on one printed row, left to right. */

@@ -7,6 +7,7 @@ interface Traits {
   ids: Set<string>;
   emails: Set<string>;
   titled: boolean;
+  total: boolean;
 }
 
 const numbering =
@@ -41,6 +42,8 @@ function startsAnew(page: Traits, document: Open): number {
   if (apart(page.ids, document.ids)) score += 2;
   if (apart(page.emails, document.emails)) score += 1;
   if (page.titled) score += 1;
+  // A page with a total to pay and no number is a letter that asks for money; one with title and number is not its second page.
+  if (page.titled && page.number && !document.number && document.last.total) score += 1.5;
   if (document.last.numbering && document.last.numbering.page === document.last.numbering.of) score += 0.5;
   return score;
 }

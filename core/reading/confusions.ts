@@ -27,22 +27,35 @@ const alike: Record<string, string> = {
   g: '9',
 };
 
+/** A way to read a figure otherwise, and how much it takes to believe it. */
+export interface Misreading {
+  text: string;
+  cost: number;
+}
+
 /**
- * What a number on paper may be when it was misread: one character for one that looks like it, a decimal point that was lost or taken
- * for a comma or space, or one between digits that is dust. As it was read is not among them.
+ * What a number on paper may be when it was misread: one character for one that looks like it; a decimal point that was lost or taken
+ * for another sign, more likely where `places` says that its column has decimals (null: not known); a stroke of a line or a speck taken
+ * for its first or last digit. As it was read is not among them.
  */
-export function misreadings(text: string): string[] {
-  const out = new Set<string>();
+export function misreadings(text: string, places: number | null): Misreading[] {
+  const out = new Map<string, number>();
+  const add = (other: string, cost: number) => {
+    if (other !== text && other !== '' && (out.get(other) ?? Infinity) > cost) out.set(other, cost);
+  };
   for (let i = 0; i < text.length; i++)
-    for (const other of alike[text[i]!] ?? '') if (/[\d.,]/.test(other)) out.add(text.slice(0, i) + other + text.slice(i + 1));
+    for (const other of alike[text[i]!] ?? '') if (/\d/.test(other)) add(text.slice(0, i) + other + text.slice(i + 1), 1.6);
   const bare = text.replace(/[^\d]/g, '');
+  const now = /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0;
   for (const sign of ['.', ','])
-    for (const places of [2, 4]) {
-      if (bare.length >= places + (places === 2 ? 1 : 0)) out.add(`${bare.slice(0, -places) || '0'}${sign}${bare.slice(-places)}`);
-    }
-  if (/^\d{1,3}[.,]\d{3}$/.test(text)) out.add(bare);
-  out.delete(text);
-  return [...out];
+    for (const wanted of places === null ? [2] : [places].filter((p) => p > 0))
+      if (bare.length > wanted || (places !== null && bare.length >= wanted))
+        add(`${bare.slice(0, -wanted) || '0'}${sign}${bare.slice(-wanted)}`, places !== null && now !== places ? 1 : 2.4);
+  if (places === 0 && /^\d{1,3}[.,]\d{3}$/.test(text)) add(bare, 1);
+  else if (/^\d{1,3}[.,]\d{3}$/.test(text)) add(bare, 2);
+  if (/^[17]\d/.test(text)) add(text.slice(1), 2.2);
+  if (/\d[17]$/.test(text)) add(text.slice(0, -1), 2.4);
+  return [...out].map(([other, cost]) => ({ text: other, cost }));
 }
 
 /** How often letters and digits take turns in a word: a code that a recogniser got wrong has more turns than one that is right. */

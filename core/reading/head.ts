@@ -3,9 +3,13 @@ import { documentNumber } from './header.ts';
 import { hasTitle } from './kind.ts';
 import { layOut } from './layout.ts';
 
-/** What tells whether a page begins a document: the number it names beyond doubt, and whether it bears a title. */
-export function headOf(page: Page): { number: string | null; titled: boolean } {
-  if (page.words.length === 0) return { number: null, titled: false };
+/** What tells whether a page begins a document, or ends one: the number it names beyond doubt, whether it bears a title, and a total to pay. */
+export function headOf(page: Page): { number: string | null; titled: boolean; total: boolean } {
+  if (page.words.length === 0) return { number: null, titled: false, total: false };
   const layout = layOut([page]);
-  return { number: documentNumber(layout), titled: hasTitle(layout) };
+  return {
+    number: documentNumber(layout),
+    titled: hasTitle(layout),
+    total: layout.rows.some((row) => row.totals.some((t) => t.role === 'gross') && /\d[.,]\d{2}(?!\d)/.test(row.text)),
+  };
 }

@@ -1,4 +1,5 @@
 import { union, type Box, type Word } from '../page/index.ts';
+import { nearestOf } from './lexicon/likeness.ts';
 import { tokensOf } from './lexicon/tokens.ts';
 import type { Phrase, PhraseBook } from './lexicon/index.ts';
 
@@ -29,16 +30,35 @@ function matchAt<Role>(tokens: Token[], at: number, phrase: Phrase<Role>, words:
   return true;
 }
 
+/** A recogniser that is surer of a word than this seldom misread it. */
+const unsure = 0.88;
+// Ink repeats its misreadings; each is looked up once.
+const seen = new WeakMap<ReadonlySet<string>, Map<string, string>>();
+
+/** The word of a label that ink may have meant: "teference" for "reference". */
+function meant(text: string, known: ReadonlySet<string>): string {
+  let cache = seen.get(known);
+  if (!cache) seen.set(known, (cache = new Map()));
+  let word = cache.get(text);
+  if (word === undefined) {
+    if (cache.size > 20_000) cache.clear();
+    cache.set(text, (word = nearestOf(text, known)));
+  }
+  return word;
+}
+
 /**
  * Labels of a lexicon in a run of words, leftmost and longest first, without overlap. Words between are left alone.
  */
 export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<Role>[] {
-  const tokens = words.flatMap((word, index) => tokensOf(word.text).map((text) => ({ text, word: index })));
+  const tokens = words.flatMap((word, index) =>
+    tokensOf(word.text).map((text) => ({ text: (word.sure ?? 1) < unsure ? meant(text, book.words) : text, word: index })),
+  );
   const found: Found<Role>[] = [];
   for (let at = 0; at < tokens.length;) {
     // "Number" at the end of a compound is no label by itself: "Artikelnummer".
     const tail = tokens[at]!.text === '#' && tokens[at - 1]?.word === tokens[at]!.word;
-    const phrase = tail ? undefined : book.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
+    const phrase = tail ? undefined : book.phrases.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
     if (!phrase) {
       at++;
       continue;

@@ -93,9 +93,12 @@ function unlabelledBuyer(layout: Layout, supplier: string | null): Read | null {
   for (const row of rows)
     for (const s of row.segments) {
       if (notAName.test(s.text) || address.test(s.text) || (supplier && similar(s.text, supplier)) || s.words.length < 2) continue;
-      const block = rows
+      const below = rows
         .filter((r) => r.y > row.y && r.y - row.y < s.size * 9)
         .flatMap((r) => r.segments.filter((x) => Math.abs(x.x - s.x) < s.size * 0.5));
+      // An address stands together: a gap ends it.
+      const end = below.findIndex((x, i) => x.y - (below[i - 1] ?? s).y > Math.max(x.size, s.size) * 2.6);
+      const block = end < 0 ? below : below.slice(0, end);
       const at = block.findIndex((x) => postcode.test(x.text) && x.words.length <= 3);
       if (at >= 1 && at <= 5 && !block.slice(0, at + 1).some((x) => /@|\bvat\b|\btel\b/i.test(x.text)))
         return read(nameOf(s.text), mark(s), 0.8);

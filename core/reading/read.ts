@@ -77,7 +77,12 @@ export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } =
   const reading = raw ? scored : weighInk(calibrate(scored), pages);
   return {
     ...reading,
-    flags: kind === 'other' ? (reading.kindConfidence < sure ? ['kind'] : []) : flagsOf(reading, verdict, table.missed),
+    flags:
+      kind === 'other'
+        ? reading.kindConfidence < sure
+          ? ['kind']
+          : []
+        : [...new Set([...flagsOf(reading, verdict, table.missed), ...(pages.some((p) => p.scan) ? gapsOf(reading.lines) : [])])],
   };
 }
 
@@ -146,6 +151,14 @@ function proven(lines: ReadLine[], s: Verdict): ReadLine[] {
     amount: { ...l.amount, confidence: Math.max(l.amount.confidence, 0.985), proof: l.amount.proof ?? s.proofs.lines },
   }));
 }
+
+const usualCells = ['code', 'quantity', 'unitPrice', 'taxRate'] as const;
+
+/** Cells of a row that are empty where most rows have one: on ink, what was passed over. */
+const gapsOf = (lines: ReadLine[]): string[] =>
+  usualCells
+    .filter((cell) => lines.filter((l) => l[cell]).length > lines.length * 0.5)
+    .flatMap((cell) => lines.flatMap((l, i) => (l[cell] ? [] : [`lines[${i}].${cell}`])));
 
 /** The paths a person should look at: what is unsure, what is missing and needed, and what stands in a sum that does not hold. */
 function flagsOf(r: Reading, s: Verdict, missed: number): string[] {

@@ -1,4 +1,4 @@
-import { dec } from '../money/index.ts';
+import { dec, minorUnits } from '../money/index.ts';
 import type { Mark, Page, Word } from '../page/index.ts';
 import { misreadings } from './confusions.ts';
 import { decideStyle, parseNumber, type NumberStyle } from './numbers.ts';
@@ -15,7 +15,7 @@ interface Option {
 }
 
 /** Every way to read a figure: as it was read, as a second look saw it, or with a usual confusion. */
-function optionsFor(read: Read | null, pages: Page[], style: NumberStyle): Option[] {
+function optionsFor(read: Read | null, pages: Page[], style: NumberStyle, places: number | null): Option[] {
   if (!read?.mark) return [];
   const words = wordsOn(pages, read.mark).filter((w) => /\d/.test(w.text));
   const [word] = words;
@@ -26,21 +26,36 @@ function optionsFor(read: Read | null, pages: Page[], style: NumberStyle): Optio
     if (value !== null && !out.some((o) => dec(o.value).eq(value))) out.push({ word, text, value, cost });
   };
   for (const other of word.others ?? []) add(other, 1);
-  for (const text of misreadings(word.text)) add(text, 1.6);
-  for (const other of word.others ?? []) for (const text of misreadings(other)) add(text, 2.4);
+  for (const { text, cost } of misreadings(word.text, places)) add(text, cost);
+  for (const other of word.others ?? []) for (const { text, cost } of misreadings(other, places)) add(text, cost + 0.8);
   return out;
 }
 
+const cells = ['quantity', 'unitPrice', 'amount'] as const;
+type Places = Record<(typeof cells)[number], number | null>;
+
+/** How many decimals each column prints, where most of its rows agree. */
+function placesOf(lines: ReadLine[]): Places {
+  const of = (cell: (typeof cells)[number]): number | null => {
+    const counts = new Map<number, number>();
+    const values = lines.flatMap((l) => (l[cell] ? [l[cell].value.split('.')[1]?.length ?? 0] : []));
+    for (const places of values) counts.set(places, (counts.get(places) ?? 0) + 1);
+    const [most] = [...counts].sort((a, b) => b[1] - a[1]);
+    return most && values.length > 2 && most[1] > values.length * 0.55 ? most[0] : null;
+  };
+  return { quantity: of('quantity'), unitPrice: of('unitPrice'), amount: of('amount') };
+}
+
 /** The one cheapest way to read a row so that its own sum holds; null where there is none, or two are as cheap. */
-function repairLine(line: ReadLine, pages: Page[], style: NumberStyle, currency: string): Option[] | null {
+function repairLine(line: ReadLine, pages: Page[], style: NumberStyle, currency: string, places: Places): Option[] | null {
   if (!line.quantity || !line.unitPrice) return null;
   const discount = line.discountPercent?.value ?? null,
     per = Number(line.priceQuantity ?? 1);
   let best: Option[][] = [],
     least = 3.4;
-  for (const q of optionsFor(line.quantity, pages, style))
-    for (const p of optionsFor(line.unitPrice, pages, style))
-      for (const a of optionsFor(line.amount, pages, style)) {
+  for (const q of optionsFor(line.quantity, pages, style, places.quantity))
+    for (const p of optionsFor(line.unitPrice, pages, style, places.unitPrice))
+      for (const a of optionsFor(line.amount, pages, style, places.amount)) {
         const cost = q.cost + p.cost + a.cost;
         if (cost === 0 || cost > least || !holds(q.value, p.value, discount, per, a.value, currency)) continue;
         if (cost < least) best = [];
@@ -57,10 +72,11 @@ function repairLine(line: ReadLine, pages: Page[], style: NumberStyle, currency:
 export function repaired(pages: Page[], reading: Reading, again: (pages: Page[]) => Reading): { pages: Page[]; reading: Reading } {
   const style = decideStyle(pages.flatMap((p) => p.words)),
     currency = reading.header.currency?.value ?? 'GBP';
+  const places = placesOf(reading.lines);
   const chosen = new Map<Word, string>();
   for (const line of reading.lines)
     if (line.quantity && line.unitPrice && !line.quantity.proof)
-      for (const { word, text } of repairLine(line, pages, style, currency) ?? []) chosen.set(word, text);
+      for (const { word, text } of repairLine(line, pages, style, currency, places) ?? []) chosen.set(word, text);
   let now = { pages, reading };
   if (chosen.size > 0) {
     const pages2 = put(pages, chosen),
@@ -76,6 +92,7 @@ const tries = 40;
 /** One figure among the totals and the rows that no sum proves, read otherwise, if that alone makes the document's sums hold. */
 function repairTotals(pages: Page[], reading: Reading, style: NumberStyle, again: (pages: Page[]) => Reading) {
   if (!broken(reading) || pages.length > 4) return { pages, reading };
+  const currencyPlaces = minorUnits(reading.header.currency?.value ?? 'GBP');
   const figures = [
     reading.header.netTotal,
     reading.header.taxTotal,
@@ -84,7 +101,7 @@ function repairTotals(pages: Page[], reading: Reading, style: NumberStyle, again
     ...reading.lines.filter((l) => !l.quantity?.proof).map((l) => l.amount),
   ];
   const options = figures
-    .flatMap((f) => optionsFor(f, pages, style))
+    .flatMap((f) => optionsFor(f, pages, style, currencyPlaces))
     .filter((o) => o.cost > 0)
     .sort((a, b) => a.cost - b.cost)
     .slice(0, tries);

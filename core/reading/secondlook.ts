@@ -14,7 +14,7 @@ export interface SpotSeen extends Spot {
 
 const most = 60;
 const numeric = ['quantity', 'unitPrice', 'discountPercent', 'amount'] as const;
-type Numeric = (typeof numeric)[number];
+type Cell = (typeof numeric)[number] | 'code';
 const exact: HeaderField[] = ['invoiceNumber', 'purchaseOrder', 'issueDate', 'dueDate', 'supplierTaxId', 'supplierIban'];
 
 export const overlap = (a: Omit<Mark, 'page'>, b: Omit<Mark, 'page'>): boolean => {
@@ -56,6 +56,8 @@ export function spotsToCheck(reading: Reading, pages: Page[]): Spot[] {
         add({ page: line.amount.mark.page, x: column.x, w: column.w, y: line.amount.mark.y, h: line.amount.mark.h }, true);
     }
     if (line.code?.mark && inkSure(pages, line.code.mark) < 0.85) add(line.code.mark, false);
+    const codes = columnOf(reading.lines, 'code');
+    if (!line.code && codes && line.amount.mark) add({ ...line.amount.mark, x: codes.x, w: codes.w }, false);
   }
   for (const field of exact) {
     const read = reading.header[field];
@@ -65,7 +67,7 @@ export function spotsToCheck(reading: Reading, pages: Page[]): Spot[] {
 }
 
 /** Where a column's values stand, if most rows have one. */
-function columnOf(lines: ReadLine[], cell: Numeric): { x: number; w: number } | null {
+function columnOf(lines: ReadLine[], cell: Cell): { x: number; w: number } | null {
   const marks = lines.flatMap((l) => (l[cell]?.mark ? [l[cell].mark] : []));
   if (marks.length < Math.max(2, lines.length * 0.6)) return null;
   const x = Math.min(...marks.map((m) => m.x));
@@ -100,10 +102,14 @@ export function withSecondLook(pages: Page[], seen: SpotSeen[]): Page[] {
   });
 }
 
+const figure = /^[£$€]?\d[\d.,' ]*%?$/;
+
 function settle(words: Word[], word: Word, text: string, sure: number, digits: boolean): void {
   if (text === '') return;
   const at = words.indexOf(word);
   if (text === word.text) words[at] = { ...word, sure: Math.max(word.sure ?? 0, sure, 0.9) };
+  else if (digits && !figure.test(word.text) && figure.test(text))
+    words[at] = { ...word, text, sure: Math.min(sure, 0.85), was: word.text };
   else if (digits) words[at] = { ...word, others: [...(word.others ?? []), text] };
   else if (turnsOf(text) < turnsOf(word.text) || (turnsOf(text) === turnsOf(word.text) && sure > (word.sure ?? 0) + 0.1))
     words[at] = { ...word, text, sure };

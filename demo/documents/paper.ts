@@ -56,7 +56,7 @@ function onTable(page: Gray, random: ReturnType<typeof seeded>): Gray {
   const { width: w, height: h } = page,
     off = () => random.next() * w * 0.035,
     margin = w * 0.06;
-  const [width, height] = [Math.round(w * 1.16), Math.round(h * 1.1)];
+  const [width, height] = [Math.round(w * 1.16), Math.round(h * 1.13)];
   const quad: Quad = [
     { x: margin + off(), y: margin + off() },
     { x: width - margin - off(), y: margin + off() },

@@ -108,7 +108,7 @@ export function documentRoutes(api: Api): void {
       const page = await scanOf(services, caller.company.id, params['id']!, number);
       const { sha, page: of, turn } = page.source;
       const look = { sha, page: of, turn, back: page.scan.back, box, digits, language: page.scan.language };
-      const [seen] = await services.reader.scans.look(new Map([[sha, page.bytes]]), [look]);
+      const [seen] = await services.reader.scans.look(new Map([[sha, page.bytes]]), [look], true);
       return { text: (seen?.words ?? []).map((w) => w.text).join(' ') };
     },
   );

@@ -1,8 +1,19 @@
-import { Arrange, ArrivalsQuery, type ArrivalDetail, type ArrivalList, type Arrangement, type Uploaded } from '@ledgerline/contract';
+import { eq } from 'drizzle-orm';
+import {
+  Arrange,
+  ArrivalsQuery,
+  SetScanning,
+  type ArrivalDetail,
+  type ArrivalList,
+  type Arrangement,
+  type Uploaded,
+} from '@ledgerline/contract';
+import { company } from '../db/schema/index.ts';
 import { fetchFile } from '../files/store.ts';
 import { decodeCursor, encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import { separatorSheet } from '../imaging/separator.ts';
 import { fileType } from '../reading/filetype.ts';
 import { arrange, arrangementOf } from './arrange.ts';
 import { original, picture } from './show.ts';
@@ -62,6 +73,22 @@ export function arrivalRoutes(api: Api): void {
       });
       return { arrivalId, documents: (await documentsOf(services.database.db, [arrivalId])).get(arrivalId) ?? [] };
     },
+  );
+  api.define(
+    {
+      method: 'put',
+      path: '/scanning',
+      access: 'arrivals:add',
+      summary: 'What parts documents in one scan from the scan folder',
+      body: SetScanning,
+    },
+    async ({ services, caller, body }) => {
+      await services.database.db.update(company).set({ scanSeparator: body.separator }).where(eq(company.id, caller.company.id));
+    },
+  );
+  api.define(
+    { method: 'get', path: '/scanning/separator', access: 'arrivals:see', summary: 'A separator sheet to print, as PDF' },
+    async () => original(Buffer.from(await separatorSheet()), 'application/pdf', 'separator-sheet.pdf'),
   );
   api.define(
     { method: 'get', path: '/arrivals/:id', access: 'arrivals:see', summary: 'One arrival with its message' },

@@ -273,6 +273,7 @@ describe('damaged files', () => {
         order: null,
         scans: [],
         seen: null,
+        separator: 'none',
       });
       const said = result.ok === 'wanting' ? result.scans : result.ok ? result.parts : noteOf(result);
       expect(said.length).toBeGreaterThan(0);

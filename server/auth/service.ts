@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { and, eq, gt } from 'drizzle-orm';
 import type { Context } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
-import type { Me } from '@ledgerline/contract';
+import type { Me, ScanSeparator } from '@ledgerline/contract';
 import { company, membership, person, session } from '../db/schema/index.ts';
 import type { Services } from '../services.ts';
 import { Refusal } from '../http/problems.ts';
@@ -80,6 +80,7 @@ export async function personOf(services: Services, c: Context): Promise<Me | nul
         name: row.company.name,
         baseCurrency: row.company.baseCurrency,
         mailAddress: row.company.mailAddress,
+        scanSeparator: row.company.scanSeparator as ScanSeparator,
         roles: [row.role],
       });
   }

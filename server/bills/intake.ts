@@ -20,7 +20,12 @@ const fields: Partial<Record<HeaderField, string>> = {
   grossTotal: 'gross',
 };
 const paths: Record<string, string> = { 'supplier.name': 'supplierId', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' };
-const stored = (read: Read): StoredMark => ({ mark: read.mark, confidence: read.confidence, proof: read.proof });
+const stored = (read: Read): StoredMark => ({
+  mark: read.mark,
+  confidence: read.confidence,
+  proof: read.proof,
+  ...(read.repaired ? { repaired: read.repaired } : {}),
+});
 const cells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount'] as const;
 
 function marksOf(line: ReadLine): Record<string, StoredMark> {

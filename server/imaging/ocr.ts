@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { createWorker, OEM, PSM, type Worker } from 'tesseract.js';
+import { createWorker, OEM, PSM, type Worker, type WorkerParams } from 'tesseract.js';
 import type { Gray, SeenWord } from '@ledgerline/core/imaging';
 import type { Language } from '@ledgerline/core/page';
 
@@ -34,7 +34,12 @@ export class Ocr {
     { language = 'eng', mode = 'sparse', dpi = 300, only = '' }: { language?: Language; mode?: Mode; dpi?: number; only?: string } = {},
   ): Promise<SeenWord[]> {
     const worker = await this.#ready(language);
-    await worker.setParameters({ tessedit_pageseg_mode: modes[mode], user_defined_dpi: String(dpi), tessedit_char_whitelist: only });
+    await worker.setParameters({
+      tessedit_pageseg_mode: modes[mode],
+      user_defined_dpi: String(dpi),
+      tessedit_char_whitelist: only,
+      debug_file: '/dev/null',
+    } as Partial<WorkerParams>);
     const { data } = await worker.recognize(pgm(gray), {}, { blocks: true, text: false });
     const words: SeenWord[] = [];
     let count = 0;

@@ -1,6 +1,8 @@
 import {
   crop,
+  identity,
   prepare,
+  sensible,
   spotOf,
   turned,
   uncoveredInk,
@@ -17,6 +19,7 @@ import { decodePage, type Sheet } from './decode.ts';
 import { Ocr, type Mode } from './ocr.ts';
 import { rasterPage } from './raster.ts';
 import type { Look } from './result.ts';
+import { isSeparator } from './separator.ts';
 
 /** A page of a file as pixels. Throws UnreadablePicture or UnreadablePdf. */
 export const sheetOf = (bytes: Uint8Array, page: number): Promise<Sheet> =>
@@ -44,6 +47,11 @@ export async function scanSheet(
   first: Language,
   tell: (doing: string) => void,
 ): Promise<ScannedSheet> {
+  if (isSeparator(sheet.picture)) {
+    const { width, height } = sheet.points;
+    const scan = { width, height, back: identity, skew: 0, squared: false, language: first, separator: true };
+    return { width, height, turn: turn ?? 0, words: [], scan };
+  }
   tell('straightening');
   let ready = prepareSheet(sheet, turn);
   tell('recognising');
@@ -74,21 +82,26 @@ const mean = (seen: SeenWord[]): number =>
 
 /** Words of a cleaned page: all text in sparse mode, then each spot of ink that it passed over as a line of its own. */
 export async function recognise(ocr: Ocr, gray: Gray, dpi: number, language: Language): Promise<SeenWord[]> {
-  const seen = await ocr.read(gray, { language, dpi });
+  const seen = sensible(await ocr.read(gray, { language, dpi }), dpi);
   const spots = uncoveredInk(gray, seen, dpi).slice(0, 150);
   const lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
   for (const [i, spot] of spots.entries()) {
     const part = crop(gray, spot, Math.round(spot.h / 2));
-    for (const w of await ocr.read(part.gray, { language, dpi, mode: 'line' }))
-      seen.push({
-        ...w,
-        x0: w.x0 + part.x,
-        x1: w.x1 + part.x,
-        y0: w.y0 + part.y,
-        y1: w.y1 + part.y,
-        base: w.base + part.y,
-        line: lines + i,
-      });
+    const words = await ocr.read(part.gray, { language, dpi, mode: 'line' });
+    // One word fills its spot, whose place is known better than the recogniser tells it.
+    if (words.length === 1)
+      seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h, line: lines + i });
+    else
+      for (const w of words)
+        seen.push({
+          ...w,
+          x0: w.x0 + part.x,
+          x1: w.x1 + part.x,
+          y0: w.y0 + part.y,
+          y1: w.y1 + part.y,
+          base: w.base + part.y,
+          line: lines + i,
+        });
   }
   return seen;
 }

@@ -2,7 +2,7 @@ import type { Language } from '@ledgerline/core/page';
 import { ScanPool } from '../imaging/pool.ts';
 import type { Scanned, ScanWanted } from '../imaging/result.ts';
 import { ThreadPool } from '../threads/pool.ts';
-import type { Asked, PageSource, ReadResult, Wanting } from './result.ts';
+import type { Asked, PageSource, ReadResult, Separator, Wanting } from './result.ts';
 
 export interface ReadLimits {
   seconds: number;
@@ -45,19 +45,30 @@ export class ReadingPool {
   }
 
   /** Reads a whole file (`order` null), or given pages of files as one document, pictures among them. */
-  async readAll(files: Asked['files'], order: PageSource[] | null, shelf: Shelf = nothingKept): Promise<ReadResult> {
-    const result = await this.#whole(files, order, shelf, true);
+  async readAll(
+    files: Asked['files'],
+    order: PageSource[] | null,
+    shelf: Shelf = nothingKept,
+    separator: Separator = 'none',
+  ): Promise<ReadResult> {
+    const result = await this.#whole(files, order, shelf, separator, true);
     return result.ok === 'wanting' ? { ok: false, fault: 'broken', pages: 0 } : result;
   }
 
   /** The same, but answers with the pages that would have to be read as pictures first, where there are any that nobody has kept. */
-  readQuickly(files: Asked['files'], order: PageSource[] | null, shelf: Shelf): Promise<ReadResult | Wanting> {
-    return this.#whole(files, order, shelf, false);
+  readQuickly(files: Asked['files'], order: PageSource[] | null, shelf: Shelf, separator: Separator): Promise<ReadResult | Wanting> {
+    return this.#whole(files, order, shelf, separator, false);
   }
 
-  async #whole(all: Asked['files'], order: PageSource[] | null, shelf: Shelf, patient: boolean): Promise<ReadResult | Wanting> {
+  async #whole(
+    all: Asked['files'],
+    order: PageSource[] | null,
+    shelf: Shelf,
+    separator: Separator,
+    patient: boolean,
+  ): Promise<ReadResult | Wanting> {
     const files = new Map(all.map((f) => [f.sha, f.bytes]));
-    let asked: Asked = { files: all, order, scans: [], seen: null };
+    let asked: Asked = { files: all, order, scans: [], seen: null, separator };
     // First the pages, then the spots of them: each round brings all that was asked for, so there are three at most.
     for (let round = 0; round < 4; round++) {
       const result = await this.#ask(asked);

@@ -7,7 +7,7 @@ import type { Look, ScanWanted } from '../imaging/result.ts';
 import { fileType } from './filetype.ts';
 import { UnreadablePdf } from './open.ts';
 import { contentOfPdf } from './pdf.ts';
-import type { Asked, Attachment, Fault, Findings, PageSource, ReadPart, ReadResult, Wanting } from './result.ts';
+import type { Asked, Fault, Findings, PageSource, ReadPart, ReadResult, Separator, Wanting } from './result.ts';
 
 const findingsOf = (e: EInvoice, broken: Findings['broken'], differences: Findings['differences']): Findings => ({
   syntax: e.syntax,
@@ -97,24 +97,46 @@ function part(asked: Asked, lacking: Lacking, opened: Opened[]): ReadPart {
 }
 
 /** The parts, or what they lack first: pages as pictures before spots of them. */
-function answer(lacking: Lacking, parts: () => ReadPart[], attachments: Attachment[] = []): ReadResult | Wanting {
+function answer(lacking: Lacking, parts: () => ReadPart[], separators: PageSource[] = []): ReadResult | Wanting {
   if (lacking.scans.length > 0) return { ok: 'wanting', scans: lacking.scans, looks: [] };
   const done = parts();
-  return lacking.looks.length > 0 ? { ok: 'wanting', scans: [], looks: lacking.looks } : { ok: true, parts: done, attachments };
+  return lacking.looks.length > 0
+    ? { ok: 'wanting', scans: [], looks: lacking.looks }
+    : { ok: true, parts: done, attachments: [], separators };
 }
 
-/** Pages of a file as documents: those that could not be read stand alone, the rest is taken apart between them. */
-function grouped(opened: Opened[]): Opened[][] {
-  const out: Opened[][] = [];
-  for (let i = 0; i < opened.length;) {
-    let end = i;
-    while (end < opened.length && !opened[end]!.fault) end++;
-    const run = opened.slice(i, end);
-    for (const group of takeApart(run.map((o) => o.page))) out.push(group.map((page) => run.find((o) => o.page === page)!));
-    if (end < opened.length) out.push([opened[end]!]);
-    i = end + 1;
+const parts = (separator: Separator, { page, fault }: Opened): boolean =>
+  !fault &&
+  page.scan !== undefined &&
+  (page.scan.separator === true || (separator === 'blank' && page.words.length === 0)) &&
+  separator !== 'none';
+
+/**
+ * Pages of a file as documents: those that could not be read stand alone, the rest is taken apart between them, where separators are
+ * in use at those and nowhere else.
+ */
+function grouped(opened: Opened[], separator: Separator): { groups: Opened[][]; separators: PageSource[] } {
+  const groups: Opened[][] = [],
+    separators: PageSource[] = [];
+  let run: Opened[] = [];
+  const close = () => {
+    if (run.length === 0) return;
+    if (separator !== 'none') groups.push(run);
+    else for (const group of takeApart(run.map((o) => o.page))) groups.push(group.map((page) => run.find((o) => o.page === page)!));
+    run = [];
+  };
+  for (const o of opened) {
+    if (!o.fault && !parts(separator, o)) {
+      run.push(o);
+      continue;
+    }
+    close();
+    if (o.fault) groups.push([o]);
+    else separators.push(o.source);
   }
-  return out;
+  close();
+  // A file of nothing but separators is shown as it is.
+  return groups.length > 0 ? { groups, separators } : { groups: [opened], separators: [] };
 }
 
 async function readPdf(asked: Asked, { sha, bytes }: Asked['files'][number]): Promise<ReadResult | Wanting> {
@@ -125,7 +147,9 @@ async function readPdf(asked: Asked, { sha, bytes }: Asked['files'][number]): Pr
     return pictured.includes(i) ? scannedPage(asked, lacking, { ...source, turn: null }, page) : { source, page };
   });
   const data = xml.length > 0 && lacking.scans.length === 0 ? hybrid(opened, xml) : null;
-  return data ?? answer(lacking, () => grouped(opened).map((group) => part(asked, lacking, group)));
+  if (data) return data;
+  const { groups, separators } = grouped(opened, asked.separator);
+  return answer(lacking, () => groups.map((group) => part(asked, lacking, group)), separators);
 }
 
 /** A PDF with an e-invoice inside: its data, with the marks of its pages, compared with them. Null when there is none. */
@@ -142,6 +166,7 @@ function hybrid(opened: Opened[], xml: Uint8Array[]): ReadResult | null {
       return {
         ok: true,
         attachments: attachmentsOf(e),
+        separators: [],
         parts: [
           { sources, pages, reading: withMarks(whole, paper), findings: findingsOf(e, broken, compare(reading, paper)), shown: 'paper' },
         ],
@@ -161,6 +186,7 @@ function readXml(bytes: Uint8Array): ReadResult {
   return {
     ok: true,
     attachments: attachmentsOf(e),
+    separators: [],
     parts: [{ sources: [], pages: drawn.pages, reading: drawn.reading, findings: findingsOf(e, broken, []), shown: 'data' }],
   };
 }
@@ -175,7 +201,8 @@ async function readPicture(asked: Asked, { sha, bytes }: Asked['files'][number])
     return small ? { source, page } : scannedPage(asked, lacking, { ...source, turn: null }, page);
   });
   if (small) return answer(lacking, () => [{ ...part(asked, lacking, opened), shown: 'small' }]);
-  return answer(lacking, () => grouped(opened).map((group) => part(asked, lacking, group)));
+  const { groups, separators } = grouped(opened, asked.separator);
+  return answer(lacking, () => groups.map((group) => part(asked, lacking, group)), separators);
 }
 
 /** Pages that a person put together, in that order, as one document. Each file is opened once. */

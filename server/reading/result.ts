@@ -39,8 +39,11 @@ export interface Attachment {
 /** What reading needs before it can go on: pages as pictures, or spots of them looked at again. */
 export type Wanting = { ok: 'wanting'; scans: ScanWanted[]; looks: Look[] };
 export type ReadResult =
-  | { ok: true; parts: ReadPart[]; attachments: Attachment[] }
+  | { ok: true; parts: ReadPart[]; attachments: Attachment[]; /** Pages that only part documents. */ separators: PageSource[] }
   | { ok: false; fault: Fault; pages: number; /** More exact than the fault's own words. */ note?: string };
+
+/** What parts the documents of a scan: nothing but what the pages say, a blank page, or a sheet with our code. */
+export type Separator = 'none' | 'blank' | 'sheet';
 
 /** Files to read: one as it came (`order` null), or given pages of them as one document. */
 export interface Asked {
@@ -49,6 +52,7 @@ export interface Asked {
   /** Pages that were read as pictures, and spots that were looked at again, as far as they are known. */
   scans: Scanned[];
   seen: Seen[] | null;
+  separator: Separator;
 }
 
 /** A part's reading with the page numbers that its pages have in the file. */

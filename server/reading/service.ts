@@ -1,10 +1,10 @@
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import { fileOfAttachment } from '../arrivals/take.ts';
-import { arrival, document } from '../db/schema/index.ts';
+import { arrival, company, document } from '../db/schema/index.ts';
 import { fetchFile, keep } from '../files/store.ts';
 import type { Services } from '../services.ts';
 import { noteOf } from './notes.ts';
-import type { Asked, PageSource, ReadResult, Wanting } from './result.ts';
+import type { Asked, PageSource, ReadResult, Separator, Wanting } from './result.ts';
 import { settlePart } from './settle.ts';
 import { shelfFor } from './shelf.ts';
 
@@ -35,11 +35,12 @@ export async function readArrived(services: Services, documentId: string, patien
   if (!claimed) return;
   const asked = await askedOf(services, claimed);
   const shelf = shelfFor(services, claimed.id);
+  const separator = await separatorOf(services, claimed);
   const result: ReadResult | Wanting = !asked
     ? { ok: false, fault: 'broken', pages: 0 }
     : patient
-      ? await services.reader.readAll(asked.files, asked.order, shelf)
-      : await services.reader.readQuickly(asked.files, asked.order, shelf);
+      ? await services.reader.readAll(asked.files, asked.order, shelf, separator)
+      : await services.reader.readQuickly(asked.files, asked.order, shelf, separator);
   await shelf.settled();
   if (result.ok === 'wanting') {
     await db
@@ -61,6 +62,11 @@ export async function readArrived(services: Services, documentId: string, patien
         .where(eq(document.id, documentId));
       return [];
     }
+    if (result.separators.length > 0)
+      await tx
+        .update(arrival)
+        .set({ leftOut: [...came.leftOut, ...result.separators] })
+        .where(eq(arrival.id, came.id));
     const [first, ...others] = result.parts;
     const home = await settlePart(tx, services, came, row, first!, result.parts.length);
     for (const [i, part] of others.entries()) {
@@ -74,6 +80,17 @@ export async function readArrived(services: Services, documentId: string, patien
     return attach(tx, { ...row, ...home }, result.attachments);
   });
   for (const id of queue) await services.queueReading(id);
+}
+
+/** What parts the documents of a scan from the scan folder, as its company has set it; other arrivals are parted by their pages alone. */
+async function separatorOf(services: Services, row: DocumentRow): Promise<Separator> {
+  if (row.arranged) return 'none';
+  const [found] = await services.database.db
+    .select({ separator: company.scanSeparator })
+    .from(arrival)
+    .innerJoin(company, eq(company.id, arrival.companyId))
+    .where(and(eq(arrival.id, row.arrivalId), eq(arrival.channel, 'folder')));
+  return (found?.separator ?? 'none') as Separator;
 }
 
 /** What an e-invoice carries inside becomes documents beside it; those that may be its page are read. */

@@ -19,7 +19,10 @@ import type {
   Posted,
   Problem,
   SaveBill,
+  ScanSeparator,
   Session,
+  Spot,
+  SpotText,
   SetUp,
   SupplierAccount,
   SupplierList,
@@ -58,6 +61,13 @@ export const api = createApi({
     retry: b.mutation<void, Of<{ id: string }>>({
       query: ({ company, id }) => ({ url: at(company, `/documents/${id}/retry`), method: 'POST' }),
       invalidatesTags: ['arrivals'],
+    }),
+    setScanning: b.mutation<void, Of<{ separator: ScanSeparator }>>({
+      query: ({ company, separator }) => ({ url: at(company, '/scanning'), method: 'PUT', body: { separator } }),
+      invalidatesTags: ['session'],
+    }),
+    readSpot: b.mutation<SpotText, Of<{ id: string; body: Spot }>>({
+      query: ({ company, id, body }) => ({ url: at(company, `/documents/${id}/spot`), method: 'POST', body }),
     }),
     arrangement: b.query<Arrangement, Of<{ id: string }>>({
       query: ({ company, id }) => at(company, `/arrivals/${id}/pages`),

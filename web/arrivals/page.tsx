@@ -1,4 +1,4 @@
-import { CircleAlert, Copy, Eye, FileCheck, FileText, Layers, Loader, Paperclip } from 'lucide-react';
+import { Camera, CircleAlert, Copy, Eye, FileCheck, FileText, FolderCog, Layers, Loader, Paperclip } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
@@ -8,6 +8,7 @@ import { showSize, showTime } from '../ui/format';
 import { StageWord } from '../ui/stage';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
 import { ChannelIcon } from './channel';
+import { ScanningDialog } from './scanning';
 import { useUpload } from './upload';
 
 const states = {
@@ -18,6 +19,19 @@ const states = {
   unreadable: { icon: CircleAlert, word: 'not read' },
   duplicate: { icon: Copy, word: 'here already' },
 } as const;
+
+/** How far the pages that are pictures have been read, and what is being done. */
+function Reading({ progress: { done, of, doing } }: { progress: NonNullable<ArrivalDocument['progress']> }) {
+  return (
+    <span className="flex min-w-0 items-center gap-2 text-[13px] quiet">
+      {of > 1 && <progress className="progress progress-primary w-24" value={done} max={of} aria-label={`${done} of ${of} pages read`} />}
+      <span className="truncate">
+        {of > 1 ? `${done} of ${of} pages · ` : ''}
+        {doing}
+      </span>
+    </span>
+  );
+}
 
 function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }) {
   const { can } = usePlace();
@@ -46,12 +60,13 @@ function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }
         {doc.pagesOf ? `${doc.pagesOf} · ` : doc.pageCount ? `${doc.pageCount} p. · ` : ''}
         {showSize(doc.size)}
       </span>
+      {doc.progress && <Reading progress={doc.progress} />}
       {doc.note && (
         <span className="min-w-0 truncate text-[13px]" title={doc.note}>
           {doc.note}
         </span>
       )}
-      {doc.state === 'unreadable' && can('arrivals:add') && /\.(pdf|xml|png|jpe?g|tiff?)$/i.test(doc.name) && (
+      {doc.state === 'unreadable' && can('arrivals:add') && /\.(pdf|xml|png|jpe?g|tiff?|webp|heic)$/i.test(doc.name) && (
         <button className="btn btn-xs" onClick={() => void retry({ company, id: doc.id })}>
           Try again
         </button>
@@ -141,6 +156,8 @@ export function ArrivalsPage() {
     ...(cursors.length ? { cursor: cursors[cursors.length - 1]! } : {}),
   });
   const input = useRef<HTMLInputElement>(null);
+  const [scanning, setScanning] = useState(false);
+  const camera = useRef<HTMLInputElement>(null);
   const upload = useUpload(company.id);
   return (
     <div className="flex h-full flex-col">
@@ -158,6 +175,26 @@ export function ArrivalsPage() {
                 e.target.value = '';
               }}
             />
+            <input
+              ref={camera}
+              type="file"
+              accept="image/*"
+              capture="environment"
+              hidden
+              aria-label="Photo"
+              onChange={(e) => {
+                void upload([...(e.target.files ?? [])]);
+                e.target.value = '';
+              }}
+            />
+            <button className="btn btn-sm lg:hidden" onClick={() => camera.current?.click()}>
+              <Camera size={14} aria-hidden />
+              Take a photo
+            </button>
+            <button className="btn btn-ghost btn-sm" onClick={() => setScanning(true)}>
+              <FolderCog size={14} aria-hidden />
+              Scan folder
+            </button>
             <button className="btn btn-primary btn-sm" onClick={() => input.current?.click()}>
               <Paperclip size={14} aria-hidden />
               Add files
@@ -165,6 +202,7 @@ export function ArrivalsPage() {
           </>
         )}
       </Head>
+      {scanning && <ScanningDialog close={() => setScanning(false)} />}
       <div className="min-h-0 grow overflow-auto">
         {error ? (
           <Trouble sentence={sentenceOf(error)} />

@@ -18,12 +18,14 @@ function Field({
   path,
   bill,
   hint,
+  why,
   children,
 }: {
   label: string;
   path: string;
   bill: Bill;
   hint?: string | null;
+  why: string | null;
   children: ReactNode;
 }) {
   const wanted = bill.exceptions.find((e) => e.path === path && e.blocking);
@@ -31,7 +33,7 @@ function Field({
     <div data-field={path} className="min-w-0">
       <div className="flex justify-between gap-2 text-[12px]">
         <span className="quiet whitespace-nowrap">{label}</span>
-        <span className={`truncate ${wanted ? 'text-error' : 'text-accent'}`} title={wanted?.sentence ?? hint ?? undefined}>
+        <span className={`truncate ${wanted ? 'text-error' : 'text-accent'}`} title={wanted?.sentence ?? why ?? hint ?? undefined}>
           {wanted ? (wanted.code.startsWith('differs') ? 'differs' : 'needed') : hint}
         </span>
       </div>
@@ -44,10 +46,20 @@ function Field({
 export function HeaderFields({ bill, choices, locked, set, focus, newSupplier }: Props) {
   const look = (path: string) =>
     `line-field ${bill.unsure.includes(path) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === path && e.blocking) ? 'wanted' : ''}`;
-  const proven = (path: string) => (bill.unsure.includes(path) ? 'look at this' : bill.marks[path]?.proof ? 'proven' : null);
+  const proven = (path: string) => {
+    const stored = bill.marks[path];
+    if (bill.unsure.includes(path)) return 'look at this';
+    if (stored?.repaired) return 'put right';
+    return stored?.proof ? 'proven' : null;
+  };
+  const why = (path: string) => {
+    const stored = bill.marks[path];
+    if (!stored?.mark) return null;
+    return [stored.repaired ?? stored.proof, `${Math.round(stored.confidence * 1000) / 10} % sure`].filter(Boolean).join(' · ');
+  };
   const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => focus(path) });
   const f = (label: string, path: string, children: ReactNode, hint?: string | null) => (
-    <Field label={label} path={path} bill={bill} hint={hint ?? proven(path)}>
+    <Field label={label} path={path} bill={bill} hint={hint ?? proven(path)} why={why(path)}>
       {children}
     </Field>
   );

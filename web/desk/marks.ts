@@ -1,6 +1,6 @@
 import { findDates } from '@ledgerline/core/dates';
 import { calculate, minorUnits } from '@ledgerline/core/money';
-import type { Bill, BillLine, Mark } from '@ledgerline/contract';
+import type { Bill, BillLine, Mark, StoredMark } from '@ledgerline/contract';
 import type { ShownMark } from './sheet';
 
 const names: Record<string, string> = {
@@ -18,8 +18,8 @@ const names: Record<string, string> = {
 
 /** Every value's place on the page with its field's path. */
 export function marksOf(bill: Bill): ShownMark[] {
-  const of = (path: string, label: string, stored: { mark: Mark | null } | undefined): ShownMark[] =>
-    stored?.mark ? [{ path, label, mark: stored.mark, unsure: bill.unsure.includes(path) }] : [];
+  const of = (path: string, label: string, stored: StoredMark | undefined): ShownMark[] =>
+    stored?.mark ? [{ path, label, mark: stored.mark, unsure: bill.unsure.includes(path), repaired: stored.repaired }] : [];
   return [
     ...Object.entries(bill.marks).flatMap(([path, stored]) => of(path, names[path] ?? path, stored)),
     ...bill.lines.flatMap((line, i) =>
@@ -30,6 +30,9 @@ export function marksOf(bill: Bill): ShownMark[] {
 
 const amounts = ['net', 'tax', 'gross'];
 const clicked = (mark: Mark) => ({ mark, confidence: 1, proof: null });
+
+/** Whether only digits and their signs can stand in a field. */
+export const wantsDigits = (path: string): boolean => amounts.includes(path) || /\.(quantity|unitPrice|amount)$/.test(path);
 
 /** A number as a page prints it, as plain digits: the sign followed by two digits at the end parts the decimals. */
 export function plainNumber(text: string): string | null {
@@ -44,6 +47,7 @@ export function fillFrom(
   path: string,
   word: string,
   mark: Mark,
+  /** A whole spot, not one word more. */ spot = false,
 ): { header?: Partial<Bill>; line?: { index: number; field: string; change: Partial<BillLine> } } | null {
   const row = /^lines\[(\d+)\]\.(\w+)$/.exec(path);
   const fixed = (n: string) => calculate(n)!.toFixed(minorUnits(bill.currency));
@@ -59,7 +63,7 @@ export function fillFrom(
     }
     if (field === 'unit') return { line: { index, field, change: { unit: word, marks } } };
     return field === 'description'
-      ? { line: { index, field, change: { description: line.description ? `${line.description} ${word}` : word, marks } } }
+      ? { line: { index, field, change: { description: line.description && !spot ? `${line.description} ${word}` : word, marks } } }
       : null;
   }
   const marks = { ...bill.marks, [path]: clicked(mark) };

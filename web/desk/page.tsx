@@ -3,19 +3,22 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { prove, type Repair } from '@ledgerline/core/proof';
-import type { BillLine } from '@ledgerline/contract';
+import type { BillLine, Mark } from '@ledgerline/contract';
 import { api, sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { AskNote } from '../ui/dialog';
 import { StageLine } from '../ui/stage';
+import type { ShownPage } from '../ui/page-view';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { useDraft } from './draft';
 import { History } from './history';
 import { HeaderFields } from './header';
 import { LineGrid } from './lines';
-import { fillFrom, marksOf } from './marks';
+import { fillFrom, marksOf, wantsDigits } from './marks';
 import { NewSupplierDialog } from './new-supplier';
+import { wordsIn } from './place';
 import { Sheet } from './sheet';
+import { PutRight } from './put-right';
 import { ProofStrip } from './strip';
 
 const emptyLine = (): BillLine => ({
@@ -48,6 +51,7 @@ export function DeskPage() {
   const { data: queue } = api.useNextBillQuery({ company: company.id, after: id });
   const { draft, state, setHeader, setLines, flush } = useDraft(company.id, loaded);
   const [move] = api.useMoveBillMutation();
+  const [readSpot] = api.useReadSpotMutation();
   const [active, setActive] = useState<string | null>(null);
   const [asking, ask] = useState<'set-aside' | 'discard' | null>(null);
   const [newName, setNewName] = useState<string | null>(null);
@@ -124,9 +128,9 @@ export function DeskPage() {
     const next = paths[(paths.indexOf(active ?? '') + 1) % Math.max(1, paths.length)];
     if (next) focusField(next);
   };
-  const word = (text: string, mark: Parameters<typeof fillFrom>[3]) => {
+  const word = (text: string, mark: Mark, spot = false) => {
     if (!bill || locked || !active) return;
-    const fill = fillFrom(bill, active, text, mark);
+    const fill = fillFrom(bill, active, text, mark, spot);
     if (!fill) {
       toast(`“${text}” does not fit this field`);
       return;
@@ -134,6 +138,21 @@ export function DeskPage() {
     (document.activeElement as HTMLElement | null)?.blur();
     if (fill.header) setHeader(fill.header);
     if (fill.line) setLine(fill.line.index, fill.line.change, fill.line.field);
+  };
+  /** What stands in a drawn box goes into the field in hand: ink is read anew, text is taken as it is. */
+  const box = async (page: ShownPage, mark: Mark) => {
+    if (!bill?.documentId || locked) return;
+    if (!active) return void toast('Choose the field first, then draw the box');
+    try {
+      const text = page.scan
+        ? (await readSpot({ company: company.id, id: bill.documentId, body: { ...mark, digits: wantsDigits(active) } }).unwrap()).text
+        : wordsIn(page, mark);
+      const seen = text || wordsIn(page, mark);
+      if (seen) word(seen, mark, true);
+      else toast('Nothing could be read in that box');
+    } catch (e) {
+      toast.error(sentenceOf(e));
+    }
   };
   useEffect(() => {
     const listen = (e: KeyboardEvent) => {
@@ -251,6 +270,7 @@ export function DeskPage() {
                 focusField(path);
               }}
               onWord={word}
+              onBox={(page, mark) => void box(page, mark)}
             />
           ) : (
             <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
@@ -299,6 +319,7 @@ export function DeskPage() {
             add={() => setLines((lines) => [...lines, emptyLine()])}
             focus={setActive}
           />
+          <PutRight bill={bill} />
           {bill.lines.find((l) => l.marks['coding']) && (
             <p className="px-5 py-2 text-[13px] text-accent">
               Coding:{' '}

@@ -1,13 +1,15 @@
-import { ChevronLeft, ChevronRight, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Mark } from '@ledgerline/contract';
 import { PageView, type ShownPage } from '../ui/page-view';
 import { Empty, Trouble, Waiting } from '../ui/states';
+import { cleanedBox, lies, sizeOf, type PageLook } from './place';
+import { SheetBar } from './sheet-bar';
 
 export interface ShownMark {
   path: string;
   mark: Mark;
   unsure: boolean;
+  /** How a misread figure was put right. */ repaired?: string | undefined;
   label: string;
 }
 interface Props {
@@ -18,16 +20,31 @@ interface Props {
   focus?: Mark | null;
   onMark?(path: string): void;
   onWord?(text: string, mark: Mark): void;
+  onBox?(page: ShownPage, mark: Mark): void;
 }
+interface Drawn {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+const boxOf = ({ x0, y0, x1, y1 }: Drawn) => ({ x: Math.min(x0, x1), y: Math.min(y0, y1), w: Math.abs(x1 - x0), h: Math.abs(y1 - y0) });
+/** A mouse that moves less than this, in pixels, clicks. */
+const still = 4;
 
-/** The document's pages with the marks over them; a click on a mark or a word tells the bill beside it. */
-export function Sheet({ base, pages, marks, active, focus, onMark, onWord }: Props) {
+/** The document's pages with the marks over them; a click on a mark or a word, or a box drawn on the page, tells the bill beside it. */
+export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox }: Props) {
   const [ready, setReady] = useState(false);
   const [failed, setFailed] = useState(false);
   const [number, setNumber] = useState(1);
   const [zoom, setZoom] = useState(1);
+  const [near, setNear] = useState(false);
+  const [look, setLook] = useState<PageLook>('came');
+  const [spin, setSpin] = useState(0);
   const [wide, setWide] = useState(400);
+  const [drawn, setDrawn] = useState<Drawn | null>(null);
   const holder = useRef<HTMLDivElement>(null);
+  const sheet = useRef<HTMLDivElement>(null);
   const shown = focus ?? marks.find((m) => m.path === active)?.mark ?? null;
   const count = pages.length;
 
@@ -35,6 +52,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord }: Pro
     setNumber(1);
     setReady(false);
     setFailed(false);
+    setSpin(0);
   }, [base]);
   useEffect(() => {
     if (shown) setNumber(shown.page);
@@ -51,115 +69,167 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord }: Pro
       if (e.key === 'PageDown' || e.key === 'PageUp') {
         e.preventDefault();
         setNumber((n) => Math.min(count, Math.max(1, n + (e.key === 'PageDown' ? 1 : -1))));
+      } else if (e.altKey && e.key.toLowerCase() === 'z') {
+        e.preventDefault();
+        setNear((n) => !n);
+      } else if (e.altKey && e.key.toLowerCase() === 'o') {
+        e.preventDefault();
+        setLook((l) => (l === 'came' ? 'cleaned' : 'came'));
       }
     };
     addEventListener('keydown', listen);
     return () => removeEventListener('keydown', listen);
   }, [count]);
 
-  const size = pages.find((p) => p.number === number) ?? pages[0];
-  const scale = size && wide > 60 ? ((wide - 32) / size.width) * zoom : 0;
+  const page = pages.find((p) => p.number === number) ?? pages[0];
+  const size = page && sizeOf(page, look);
+  const lying = spin % 180 !== 0;
+  const fitted = size && wide > 60 ? (wide - 32) / (lying ? size.height : size.width) : 0;
+  // Close enough that the value in hand is about as tall as a thumb.
+  const closeUp = near && shown ? Math.max(zoom, Math.min(6, 26 / Math.max(4, shown.h) / Math.max(0.01, fitted))) : zoom;
+  const scale = fitted * closeUp;
   useEffect(() => {
-    if (!shown || !holder.current) return;
-    const top = shown.y * scale,
-      box = holder.current;
-    if (top < box.scrollTop + 30 || top > box.scrollTop + box.clientHeight - 60) box.scrollTo({ top: top - box.clientHeight / 3 });
-  }, [shown, scale, number]);
+    const box = holder.current;
+    if (!shown || !box || !page || spin) return;
+    const at = lies(page, look, shown),
+      top = at.y * scale,
+      left = at.x * scale;
+    if (near || top < box.scrollTop + 30 || top > box.scrollTop + box.clientHeight - 60)
+      box.scrollTo({
+        top: top - box.clientHeight / 3,
+        left: near ? left + (at.w * scale) / 2 - box.clientWidth / 2 : box.scrollLeft,
+      });
+  }, [shown, scale, number, near, look, page, spin]);
 
   if (failed) return <Trouble sentence="This document cannot be shown. It is kept as it came; open it from Arrivals." />;
-  if (!size) return <Empty>This document has no pages to show.</Empty>;
-  const place = (m: { x: number; y: number; w: number; h: number }, grow = 2) => ({
-    left: m.x * scale - grow,
-    top: m.y * scale - grow,
-    width: m.w * scale + 2 * grow,
-    height: m.h * scale + 2 * grow,
-  });
+  if (!page || !size) return <Empty>This document has no pages to show.</Empty>;
+  const place = (m: Omit<Mark, 'page'>, grow = 2) => {
+    const at = lies(page, look, m);
+    return {
+      left: at.x * scale - grow,
+      top: at.y * scale - grow,
+      width: at.w * scale + 2 * grow,
+      height: at.h * scale + 2 * grow,
+      ...(at.turn ? { transform: `rotate(${at.turn.toFixed(2)}deg)` } : {}),
+    };
+  };
+  const pointOf = (e: React.PointerEvent) => {
+    const r = sheet.current!.getBoundingClientRect();
+    return { x: (e.clientX - r.left) / scale, y: (e.clientY - r.top) / scale };
+  };
+  const down = (e: React.PointerEvent) => {
+    if (e.button !== 0 || (!onWord && !onMark)) return;
+    // The field in hand keeps the cursor.
+    e.preventDefault();
+    const { x, y } = pointOf(e);
+    setDrawn({ x0: x, y0: y, x1: x, y1: y });
+  };
+  const moved = (e: React.PointerEvent) => {
+    if (!drawn) return;
+    const { x, y } = pointOf(e);
+    if (!onBox || spin || Math.hypot(x - drawn.x0, y - drawn.y0) * scale < still) return;
+    sheet.current!.setPointerCapture(e.pointerId);
+    setDrawn({ ...drawn, x1: x, y1: y });
+  };
+  const up = (e: React.PointerEvent) => {
+    if (!drawn) return;
+    setDrawn(null);
+    const box = boxOf(drawn);
+    if (box.w * scale > still && box.h * scale > still) return onBox?.(page, { page: number, ...cleanedBox(page, look, box) });
+    const under = document.elementsFromPoint(e.clientX, e.clientY);
+    const mark = e.altKey ? undefined : under.find((el) => el instanceof HTMLElement && el.dataset['mark']);
+    if (mark && onMark) return onMark((mark as HTMLElement).dataset['mark']!);
+    const at = under.find((el) => el instanceof HTMLElement && el.dataset['index']);
+    const word = at && page.words[Number((at as HTMLElement).dataset['index'])];
+    if (word) onWord?.(word.text, { page: number, x: word.x, y: word.y, w: word.w, h: word.h });
+  };
   return (
     <div className="flex h-full flex-col bg-base-300/60">
       <div ref={holder} className="relative min-h-0 grow overflow-auto p-4">
         {!ready && <Waiting />}
         <div
-          className={`relative mx-auto bg-white shadow ${ready ? '' : 'invisible'}`}
-          style={{ width: size.width * scale, height: size.height * scale }}
-          data-testid="page"
+          className={`mx-auto ${ready ? '' : 'invisible'}`}
+          style={{ width: (lying ? size.height : size.width) * scale, height: (lying ? size.width : size.height) * scale }}
         >
-          {scale > 0 && <PageView base={base} page={size} scale={scale} onFail={() => setFailed(true)} onReady={() => setReady(true)} />}
-          {onWord &&
-            size.words.map((word, i) => (
-              <button
-                key={i}
-                tabIndex={-1}
-                aria-hidden
-                data-word={word.text}
-                title="Click to fill the field in hand"
-                className="absolute cursor-copy hover:bg-[#17656b]/15"
-                style={place(word, 0)}
-                onMouseDown={(e) => {
-                  e.preventDefault();
-                  onWord(word.text, { page: number, x: word.x, y: word.y, w: word.w, h: word.h });
-                }}
+          <div
+            ref={sheet}
+            className="relative touch-pan-y bg-white shadow select-none"
+            style={{ width: size.width * scale, height: size.height * scale, ...spun(spin, size, scale) }}
+            data-testid="page"
+            onPointerDown={down}
+            onPointerMove={moved}
+            onPointerUp={up}
+            onPointerCancel={() => setDrawn(null)}
+          >
+            {scale > 0 && (
+              <PageView base={base} page={page} look={look} scale={scale} onFail={() => setFailed(true)} onReady={() => setReady(true)} />
+            )}
+            {onWord &&
+              page.words.map((word, i) => (
+                <span
+                  key={i}
+                  aria-hidden
+                  data-word={word.text}
+                  data-index={i}
+                  title="Click to fill the field in hand; draw a box to read a spot"
+                  className="absolute cursor-copy hover:bg-[#17656b]/15"
+                  style={place(word, 0)}
+                />
+              ))}
+            {marks
+              .filter((m) => m.mark.page === number)
+              .map((m) => (
+                <button
+                  key={m.path}
+                  tabIndex={-1}
+                  title={m.label}
+                  aria-label={`Mark: ${m.label}`}
+                  data-mark={m.path}
+                  className={`absolute rounded-[3px] border ${m.path === active ? 'z-10 border-2 border-[#5a2a5e] bg-[#5a2a5e]/10' : m.unsure ? 'border-dashed border-[#b06f00]' : 'border-[#17656b]/35'}`}
+                  style={place(m.mark)}
+                />
+              ))}
+            {focus && focus.page === number && (
+              <div
+                className="absolute z-10 rounded-[3px] border-2 border-[#5a2a5e] bg-[#d18a10]/25"
+                style={place(focus, 3)}
+                data-testid="trail-mark"
               />
-            ))}
-          {marks
-            .filter((m) => m.mark.page === number)
-            .map((m) => (
-              <button
-                key={m.path}
-                tabIndex={-1}
-                title={m.label}
-                aria-label={`Mark: ${m.label}`}
-                data-mark={m.path}
-                onMouseDown={(e) => {
-                  if (e.altKey || !onMark) return;
-                  e.preventDefault();
-                  onMark(m.path);
-                }}
-                className={`absolute rounded-[3px] border ${m.path === active ? 'z-10 border-2 border-[#5a2a5e] bg-[#5a2a5e]/10' : m.unsure ? 'border-dashed border-[#b06f00]' : 'border-[#17656b]/35'}`}
-                style={place(m.mark)}
-              />
-            ))}
-          {focus && focus.page === number && (
-            <div
-              className="absolute z-10 rounded-[3px] border-2 border-[#5a2a5e] bg-[#d18a10]/25"
-              style={place(focus, 3)}
-              data-testid="trail-mark"
-            />
-          )}
+            )}
+            {drawn && <Drawing box={boxOf(drawn)} scale={scale} />}
+          </div>
         </div>
       </div>
-      <div className="flex h-9 shrink-0 items-center gap-2 border-t hair bg-base-200 px-3 text-[13px]">
-        <button
-          className="btn btn-ghost btn-xs btn-square"
-          aria-label="Page before"
-          title="PageUp"
-          disabled={number <= 1}
-          onClick={() => setNumber(number - 1)}
-        >
-          <ChevronLeft size={15} />
-        </button>
-        <span>
-          Page {number} of {count}
-        </span>
-        <button
-          className="btn btn-ghost btn-xs btn-square"
-          aria-label="Next page"
-          title="PageDown"
-          disabled={number >= count}
-          onClick={() => setNumber(number + 1)}
-        >
-          <ChevronRight size={15} />
-        </button>
-        <span className="ml-auto" />
-        <button className="btn btn-ghost btn-xs btn-square" aria-label="Smaller" onClick={() => setZoom(Math.max(0.5, zoom / 1.25))}>
-          <ZoomOut size={15} />
-        </button>
-        <button className="btn btn-ghost btn-xs" onClick={() => setZoom(1)}>
-          {Math.round(scale * 75)} %
-        </button>
-        <button className="btn btn-ghost btn-xs btn-square" aria-label="Larger" onClick={() => setZoom(Math.min(4, zoom * 1.25))}>
-          <ZoomIn size={15} />
-        </button>
-      </div>
+      <SheetBar
+        number={number}
+        count={count}
+        go={setNumber}
+        percent={Math.round(scale * 75)}
+        zoom={zoom}
+        setZoom={(z) => {
+          setNear(false);
+          setZoom(z);
+        }}
+        near={near}
+        setNear={setNear}
+        look={page.scan ? look : null}
+        setLook={setLook}
+        turn={() => setSpin((spin + 90) % 360)}
+      />
     </div>
   );
+}
+
+const Drawing = ({ box, scale }: { box: { x: number; y: number; w: number; h: number }; scale: number }) => (
+  <div
+    className="absolute z-20 border-2 border-[#5a2a5e] bg-[#5a2a5e]/10"
+    style={{ left: box.x * scale, top: box.y * scale, width: box.w * scale, height: box.h * scale }}
+  />
+);
+
+/** Turned for looking only, by quarters, about its top left corner and pushed back into view. */
+function spun(turn: number, { width, height }: { width: number; height: number }, scale: number): React.CSSProperties {
+  if (turn === 0) return {};
+  const [x, y] = turn === 90 ? [height, 0] : turn === 180 ? [width, height] : [0, width];
+  return { transformOrigin: '0 0', transform: `translate(${x * scale}px, ${y * scale}px) rotate(${turn}deg)` };
 }

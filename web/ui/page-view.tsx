@@ -41,21 +41,24 @@ export function borrow(url: string): { document: Promise<pdfjs.PDFDocumentProxy>
 interface Props {
   /** Address of the document on the server. */ base: string;
   page: ShownPage;
+  /** A page that was read from a picture: as it was cleaned for reading, or as it came. */ look: 'cleaned' | 'came';
   scale: number;
   onFail(): void;
   onReady?(): void;
 }
 
 /** One page as it looks: of a PDF on a canvas, a picture, or the words of an e-invoice's data. */
-export function PageView({ base, page, scale, onFail, onReady }: Props) {
-  if (page.image === 'words') return <WordsPage page={page} scale={scale} onReady={onReady} />;
+export function PageView({ base, page: given, look, scale, onFail, onReady }: Props) {
+  if (given.image === 'words') return <WordsPage page={given} scale={scale} onReady={onReady} />;
+  if (given.scan && look === 'cleaned') return <CleanedPage base={base} page={given} scale={scale} onFail={onFail} onReady={onReady} />;
+  const page = given.scan ? { ...given, width: given.scan.width, height: given.scan.height } : given;
   if (page.image === 'picture') return <PicturePage base={base} page={page} scale={scale} onFail={onFail} onReady={onReady} />;
   return <PdfPage base={base} page={page} scale={scale} onFail={onFail} onReady={onReady} />;
 }
 
 type Ready = { onReady?: (() => void) | undefined };
 
-function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady'> & Ready) {
+function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' | 'look'> & Ready) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const url = page.source ? `${base}/files/${page.source.sha}` : `${base}/file`;
   const number = page.source?.page ?? page.number,
@@ -116,7 +119,21 @@ function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady'> 
   );
 }
 
-function PicturePage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady'> & Ready) {
+function CleanedPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' | 'look'> & Ready) {
+  return (
+    <img
+      src={`${base}/cleaned/${page.number}`}
+      alt={`Page ${page.number}, cleaned`}
+      onError={onFail}
+      onLoad={onReady}
+      draggable={false}
+      className="absolute max-w-none"
+      style={{ width: page.width * scale, height: page.height * scale }}
+    />
+  );
+}
+
+function PicturePage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' | 'look'> & Ready) {
   const turn = page.source?.turn ?? 0,
     lying = turn % 180 !== 0;
   const [w, h] = [page.width * scale, page.height * scale];

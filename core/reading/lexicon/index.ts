@@ -17,11 +17,15 @@ export interface Phrase<Role> {
   role: Role;
   weak: boolean;
 }
-/** Phrases by their first token, longest first. */
-export type PhraseBook<Role> = Map<string, Phrase<Role>[]>;
+/** Phrases by their first token, longest first, and every word that stands in one. */
+export interface PhraseBook<Role> {
+  phrases: Map<string, Phrase<Role>[]>;
+  words: ReadonlySet<string>;
+}
 
 function book<Role extends string>(pick: (lexicon: Lexicon) => Partial<Record<Role, string[]>>): PhraseBook<Role> {
-  const map: PhraseBook<Role> = new Map();
+  const map = new Map<string, Phrase<Role>[]>(),
+    words = new Set<string>();
   const seen = new Set<string>();
   for (const lexicon of languages)
     for (const [role, phrases] of Object.entries(pick(lexicon)) as [Role, string[]][])
@@ -30,6 +34,7 @@ function book<Role extends string>(pick: (lexicon: Lexicon) => Partial<Record<Ro
         const tokens = (weak ? raw.slice(1) : raw).split(' ').flatMap(tokensOf);
         if (tokens.length === 0 || seen.has(tokens.join(' '))) continue;
         seen.add(tokens.join(' '));
+        for (const token of tokens) words.add(token);
         const list = map.get(tokens[0]!) ?? [];
         list.push({ tokens, role, weak });
         map.set(
@@ -37,7 +42,7 @@ function book<Role extends string>(pick: (lexicon: Lexicon) => Partial<Record<Ro
           list.sort((a, b) => b.tokens.length - a.tokens.length),
         );
       }
-  return map;
+  return { phrases: map, words };
 }
 
 export const fieldBook = book((l) => l.fields);

@@ -56,7 +56,10 @@ function misfit(x0: number, x1: number, column: Column): number {
 
 /** "Item number: X Description: Y" inside one run: each part by its label. */
 export function inlineParts(words: Word[]): { code: Word[]; description: Word[] } | null {
-  const labels = findLabels(words, columnBook).filter((l) => words[l.to]!.text.endsWith(':') || words[l.to + 1]?.text === ':');
+  const found = findLabels(words, columnBook),
+    spoken = found.filter((l) => words[l.to]!.text.endsWith(':') || words[l.to + 1]?.text === ':');
+  // Ink loses the colon of the first label; the second one's shows that they are labels.
+  const labels = spoken.length > 0 && words[0]!.sure !== undefined && found[0]!.from <= 1 ? [...new Set([found[0]!, ...spoken])] : spoken;
   const code = labels.find((l) => l.role === 'code');
   const description = labels.find((l) => l.role === 'description' && l !== code);
   if (!code || !description) return null;

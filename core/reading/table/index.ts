@@ -8,6 +8,7 @@ import { headingsOf, type Column, type Heading } from './heading.ts';
 import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
 import { refineEdges, settleText } from './refine.ts';
 import { productOf, type Product } from './roles.ts';
+import { rateOf } from './rates.ts';
 import { holds, numberCell } from './values.ts';
 
 export interface Table {
@@ -246,8 +247,7 @@ function lineOf(
   const codeWords = record.code;
   const taxColumn = columns.findIndex((c, i) => c.role === 'taxRate' && i !== product.price);
   const taxWords = taxColumn >= 0 ? anchor.cells[taxColumn]! : [];
-  const taxText = textOf(taxWords);
-  const rate = cell(taxColumn)?.value ?? legend.get(taxText.toUpperCase()) ?? null;
+  const rate = rateOf(taxWords, cell(taxColumn)?.value ?? null, legend);
   return {
     code: text(codeWords, 0.95),
     description: text(record.description, 0.94),
@@ -261,7 +261,7 @@ function lineOf(
     unitPrice: price ? own(read(price.value, price.words, proven && !product.doubtful ? 0.99 : 0.75)) : null,
     priceQuantity: per > 1 ? String(per) : null,
     discountPercent: rebate ? own(read(rebate, discount!.words, 0.9)) : null,
-    taxRate: rate !== null ? read(rate.replace(/\.0+$/, ''), taxWords, 0.93) : null,
+    taxRate: rate && read(rate.value.replace(/\.0+$/, ''), taxWords, rate.confidence),
     amount: proven ? { ...read(amount.value, amount.words, 0.995), proof: sentence } : read(amount.value, amount.words, 0.9),
   };
 }

@@ -11,6 +11,8 @@ export interface StoredMark {
   mark: Mark | null;
   confidence: number;
   proof: string | null;
+  /** Where a misread figure was put right: what was read at first and which sum chose. */
+  repaired?: string;
 }
 
 export const bill = pgTable(

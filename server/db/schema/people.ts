@@ -16,6 +16,8 @@ export const company = pgTable('company', {
   baseCurrency: text('base_currency').notNull(),
   /** Messages sent here belong to this company. */
   mailAddress: text('mail_address').notNull().unique(),
+  /** What parts documents in one scan from the folder: none, blank (a blank page), sheet (a separator sheet). */
+  scanSeparator: text('scan_separator').notNull().default('none'),
 });
 
 export const person = pgTable('person', {

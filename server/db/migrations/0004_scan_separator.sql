@@ -1,0 +1,1 @@
+ALTER TABLE "company" ADD COLUMN "scan_separator" text DEFAULT 'none' NOT NULL;
