@@ -141,7 +141,7 @@ async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, toda
   const both = at(0, 'QGR-20611', 4),
     page = at(2, 'SIL-20733'),
     pile = [at(1, 'MGM-20740', 2), at(7, 'CHS-20741', 2), at(11, 'LSL-20742', 2)],
-    photo = at(5, 'H&R-20750', 2);
+    photo = at(5, 'HRS-20750', 2);
   const data = ciiOf({ ...page, gross: dec(page.gross).plus(10).toFixed(2), net: dec(page.net).plus(10).toFixed(2) });
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   const to = companies[0]!.mailAddress,

@@ -5,6 +5,7 @@ export { toGray } from './ink.ts';
 export { identity, invert, multiply, project, rotation, squaring, turned, warp } from './geometry.ts';
 export { sensible, wordsOfSeen, type SeenWord } from './seen.ts';
 export { shrink as shrinkGray } from './pixels.ts';
+export { tornApart } from './fragments.ts';
 export { uncoveredInk } from './uncovered.ts';
 export { crop } from './crop.ts';
 export { spotOf } from './spot.ts';

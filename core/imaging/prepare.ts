@@ -31,12 +31,11 @@ export interface Prepared {
   back: Matrix;
 }
 
-/** Width and height in points of common papers, to tell what a sheet in a photo is. */
+/** Width and height in points of common papers, to tell what a sheet in a photo is; a smaller sheet of the same shape reads alike. */
 const papers = [
   [595, 842],
   [612, 792],
   [612, 1008],
-  [420, 595],
 ] as const;
 
 /** The paper nearest in shape, where one is near; else the sheet as wide as A4. */

@@ -17,9 +17,14 @@ export function segmentOf(page: number, words: Word[]): Segment {
   return { ...union(words), page, words, text: textOf(words), size: longest.size, font: longest.font };
 }
 
+/** The font of words whose letters are all equally wide; a space between them is as wide as a letter. */
+export const typewriter = 'typewriter';
+
 /** How far two words of a segment may stand apart. Ink of a letterhead is spaced as its designer liked it, and may have lost a letter. */
-const widest = (gap: number, a: Word, b: Word): number =>
-  (a.sure !== undefined && a.size > 12.5 && b.size > 12.5 ? Math.max(gap, 1.1) : gap) * Math.min(a.size, b.size);
+const widest = (gap: number, a: Word, b: Word): number => {
+  if (a.font === typewriter) return 0.8 * Math.max(a.size, b.size);
+  return (a.sure !== undefined && a.size > 12.5 && b.size > 12.5 ? Math.max(gap, 1.1) : gap) * Math.min(a.size, b.size);
+};
 
 /** Cuts words that stand on one row into segments at wide gaps. */
 export function segmentsOf(page: number, words: Word[], gap = segmentGap): Segment[] {

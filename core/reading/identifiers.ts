@@ -31,6 +31,30 @@ const ibanLength: Record<string, number> = {
   PT: 25,
 };
 
+/** Where an IBAN of a country has letters, after its check digits; elsewhere it has digits (SWIFT IBAN registry). */
+const lettered: Record<string, [from: number, to: number][]> = {
+  GB: [[4, 8]],
+  NL: [[4, 8]],
+  IE: [[4, 8]],
+  IT: [[4, 5]],
+  DE: [],
+  ES: [],
+  SE: [],
+  BE: [],
+};
+const toLetter: Record<string, string> = { '0': 'O', '1': 'I', '2': 'Z', '5': 'S', '6': 'G', '8': 'B' };
+const toDigit: Record<string, string> = { O: '0', Q: '0', I: '1', L: '1', Z: '2', S: '5', G: '6', B: '8' };
+
+/** An IBAN whose letters and digits were taken for each other, put right by its country's shape; null unless its check digits then hold. */
+function shaped(iban: string): string | null {
+  const letters = lettered[iban.slice(0, 2)];
+  if (!letters) return null;
+  const plain = [...iban]
+    .map((ch, i) => (i < 2 ? ch : letters.some(([from, to]) => i >= from && i < to) ? (toLetter[ch] ?? ch) : (toDigit[ch] ?? ch)))
+    .join('');
+  return plain !== iban && isIban(plain) ? plain : null;
+}
+
 /** IBANs in running text, with the place where each starts and ends. Parts may be spaced. */
 export function findIbans(text: string): { iban: string; index: number; length: number }[] {
   const found: { iban: string; index: number; length: number }[] = [];
@@ -39,8 +63,10 @@ export function findIbans(text: string): { iban: string; index: number; length: 
     for (let length = match[0].length; length >= 15; length--) {
       const part = match[0].slice(0, length);
       const iban = squash(part);
-      if (iban.length > most || iban.length < 15 || !isIban(iban)) continue;
-      found.push({ iban, index: match.index, length });
+      if (iban.length > most || iban.length < 15) continue;
+      const sound = isIban(iban) ? iban : iban.length === most ? shaped(iban) : null;
+      if (!sound) continue;
+      found.push({ iban: sound, index: match.index, length });
       break;
     }
   }

@@ -4,6 +4,7 @@ import {
   prepare,
   sensible,
   spotOf,
+  tornApart,
   turned,
   uncoveredInk,
   usualCleanUp,
@@ -11,6 +12,7 @@ import {
   type CleanUp,
   type Gray,
   type Prepared,
+  type Rule,
   type SeenWord,
 } from '@ledgerline/core/imaging';
 import { languageOf, type Language, type Page } from '@ledgerline/core/page';
@@ -80,31 +82,44 @@ export async function scanSheet(
 const mean = (seen: SeenWord[]): number =>
   seen.reduce((t, w) => t + w.confidence * w.text.length, 0) / (seen.reduce((t, w) => t + w.text.length, 0) || 1);
 
-/** Words of a cleaned page: all text in sparse mode, then each spot of ink that it passed over as a line of its own. */
+/**
+ * Words of a cleaned page: all text in sparse mode; lines that it tore apart read again as one; then each spot of ink that it passed over as
+ * a line of its own.
+ */
 export async function recognise(ocr: Ocr, gray: Gray, dpi: number, language: Language): Promise<SeenWord[]> {
-  const seen = sensible(await ocr.read(gray, { language, dpi }), dpi);
-  const spots = uncoveredInk(gray, seen, dpi).slice(0, 150);
-  const lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
-  for (const [i, spot] of spots.entries()) {
-    const part = crop(gray, spot, Math.round(spot.h / 2));
-    const words = await ocr.read(part.gray, { language, dpi, mode: 'line' });
+  let seen = sensible(await ocr.read(gray, { language, dpi }), dpi);
+  let lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
+  const line = async (box: Rule, pad: number): Promise<SeenWord[]> => {
+    const part = crop(gray, box, pad),
+      words = await ocr.read(part.gray, { language, dpi, mode: 'line' });
+    const number = lines++;
+    return words.map((w) => ({
+      ...w,
+      x0: w.x0 + part.x,
+      x1: w.x1 + part.x,
+      y0: w.y0 + part.y,
+      y1: w.y1 + part.y,
+      base: w.base + part.y,
+      line: number,
+    }));
+  };
+  for (const { box, lines: torn } of tornApart(seen).slice(0, mostSpots)) {
+    const again = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
+      before = seen.filter((w) => torn.has(w.line));
+    if (again.length > 0 && mean(again) > mean(before) - 0.15) seen = [...seen.filter((w) => !torn.has(w.line)), ...again];
+  }
+  for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
+    const words = await line(spot, Math.round(spot.h / 2));
     // One word fills its spot, whose place is known better than the recogniser tells it.
     if (words.length === 1)
-      seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h, line: lines + i });
-    else
-      for (const w of words)
-        seen.push({
-          ...w,
-          x0: w.x0 + part.x,
-          x1: w.x1 + part.x,
-          y0: w.y0 + part.y,
-          y1: w.y1 + part.y,
-          base: w.base + part.y,
-          line: lines + i,
-        });
+      seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h });
+    else seen.push(...words);
   }
   return seen;
 }
+
+/** A page with more torn lines or passed-over spots than this is dirt. */
+const mostSpots = 150;
 
 /** Reads one spot of a page again, drawn anew from the picture at a higher resolution. Words come with boxes on the page it was asked for. */
 export async function readSpot(ocr: Ocr, sheet: Sheet, look: Look): Promise<ScannedSheet['words']> {

@@ -1,6 +1,7 @@
 import type { Word } from '../../page/index.ts';
 import { findLabels } from '../labels.ts';
 import type { LabelledRow } from '../layout.ts';
+import { tokensOf } from '../lexicon/tokens.ts';
 import { columnBook } from '../lexicon/index.ts';
 import type { Column } from './heading.ts';
 
@@ -60,10 +61,12 @@ export function inlineParts(words: Word[]): { code: Word[]; description: Word[] 
     spoken = found.filter((l) => words[l.to]!.text.endsWith(':') || words[l.to + 1]?.text === ':');
   // Ink loses the colon of the first label; the second one's shows that they are labels.
   const labels = spoken.length > 0 && words[0]!.sure !== undefined && found[0]!.from <= 1 ? [...new Set([found[0]!, ...spoken])] : spoken;
-  const code = labels.find((l) => l.role === 'code');
-  const description = labels.find((l) => l.role === 'description' && l !== code);
+  const description = labels.find((l) => l.role === 'description' && l.from > 0);
+  // A damaged first label still ends with its word for number: "[tem number".
+  const hash = words[0]!.sure === undefined ? -1 : words.slice(0, 3).findIndex((w) => tokensOf(w.text).includes('#'));
+  const code = labels.find((l) => l.role === 'code') ?? (description && hash >= 0 ? { from: 0, to: hash } : undefined);
   if (!code || !description) return null;
-  const value = (label: typeof code): Word[] => {
+  const value = (label: { to: number }): Word[] => {
     const next = labels.find((l) => l.from > label.to);
     return words.slice(label.to + 1, next ? next.from : words.length).filter((w) => w.text !== ':');
   };

@@ -1,0 +1,67 @@
+// npm run bench:scan-speed -- [--pages N] [--memory N] : time to read a page that is a picture, as a ratio to plain recognition of the same cleaned page
+// in the same run, beside Debian's tesseract where it is installed; pages a minute on two threads; memory over many pages.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { ScanPool } from '../../server/imaging/pool.ts';
+import { Ocr } from '../../server/imaging/ocr.ts';
+import { prepareSheet, scanSheet, sheetOf } from '../../server/imaging/scan.ts';
+import { kinds, wornDocument } from './worn.ts';
+
+const { values: option } = parseArgs({ options: { pages: { type: 'string', default: '9' }, memory: { type: 'string', default: '0' } } });
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]!;
+const files = await Promise.all(
+  Array.from({ length: Number(option.pages) }, async (_, i) => (await wornDocument(800_001 + i, kinds[i % 3]!, 1)).file),
+);
+
+const ocr = new Ocr();
+const folder = mkdtempSync(join(tmpdir(), 'ledgerline-bench-'));
+const native = !spawnSync('tesseract', ['--version']).error;
+const plain: number[] = [],
+  whole: number[] = [],
+  cleaning: number[] = [],
+  peer: number[] = [];
+for (const [i, file] of [files[0]!, ...files].entries()) {
+  const t0 = performance.now();
+  const sheet = await sheetOf(file, 1);
+  await scanSheet(ocr, sheet, null, 'eng', () => undefined);
+  const t1 = performance.now();
+  const { gray, dpi } = prepareSheet(sheet, null);
+  const t2 = performance.now();
+  await ocr.read(gray, { dpi });
+  const t3 = performance.now();
+  const path = join(folder, 'page.pgm');
+  writeFileSync(path, Buffer.concat([Buffer.from(`P5\n${gray.width} ${gray.height}\n255\n`), gray.data]));
+  const t4 = performance.now();
+  if (native) spawnSync('tesseract', [path, '-', '--psm', '11', '--dpi', String(dpi)], { env: { ...process.env, OMP_THREAD_LIMIT: '1' } });
+  const t5 = performance.now();
+  // The first page warms up.
+  if (i === 0) continue;
+  whole.push(t1 - t0);
+  cleaning.push(t2 - t1);
+  plain.push(t3 - t2);
+  peer.push(t5 - t4);
+}
+await ocr.close();
+rmSync(folder, { recursive: true });
+console.log(
+  `${files.length} pages, median: whole ${median(whole).toFixed(0)} ms, cleaning ${median(cleaning).toFixed(0)} ms, plain recognition ${median(plain).toFixed(0)} ms; whole ÷ plain ${median(whole.map((w, i) => w / plain[i]!)).toFixed(2)}${native ? `; Debian's tesseract on the same pages ${median(peer).toFixed(0)} ms` : ''}`,
+);
+
+const pool = new ScanPool();
+const turn = async (count: number) => {
+  const started = performance.now();
+  await Promise.all(
+    Array.from({ length: count }, (_, i) => pool.scan(files[i % files.length]!, { sha: `${i}`, page: 1, turn: null }, () => 'eng')),
+  );
+  return (count * 60_000) / (performance.now() - started);
+};
+await turn(2);
+console.log(`${(await turn(files.length * 2)).toFixed(1)} pages a minute on two threads`);
+for (let done = 0; done < Number(option.memory); done += 20) {
+  await turn(20);
+  console.log(`${done + 20} pages: ${(process.memoryUsage().rss / 1024 / 1024).toFixed(0)} MB`);
+}
+await pool.close();
