@@ -31,12 +31,12 @@ function optionsFor(read: Read | null, pages: Page[], style: NumberStyle, places
   return out;
 }
 
-const cells = ['quantity', 'unitPrice', 'amount'] as const;
-type Places = Record<(typeof cells)[number], number | null>;
+type Cell = 'quantity' | 'unitPrice' | 'amount';
+type Places = Record<Cell, number | null>;
 
 /** How many decimals each column prints, where most of its rows agree. */
 function placesOf(lines: ReadLine[]): Places {
-  const of = (cell: (typeof cells)[number]): number | null => {
+  const of = (cell: Cell): number | null => {
     const counts = new Map<number, number>();
     const values = lines.flatMap((l) => (l[cell] ? [l[cell].value.split('.')[1]?.length ?? 0] : []));
     for (const places of values) counts.set(places, (counts.get(places) ?? 0) + 1);

@@ -80,11 +80,20 @@ function onTable(page: Gray, random: ReturnType<typeof seeded>): Gray {
   return out;
 }
 
+/** A page cut or filled with white to a size: the pages of one file are equally large. */
+function fitted(page: Gray, width: number, height: number): Gray {
+  if (page.width === width && page.height === height) return page;
+  const data = new Uint8Array(width * height).fill(255),
+    wide = Math.min(width, page.width);
+  for (let y = 0; y < Math.min(height, page.height); y++) data.set(page.data.subarray(y * page.width, y * page.width + wide), y * width);
+  return { width, height, data };
+}
+
 /** A file of worn pages: TIFF with all of them, else a picture of the first. */
 export async function paperFile(pages: Gray[], format: 'tiff' | 'png' | 'jpeg', dpi = 200): Promise<Uint8Array> {
   const [first] = pages as [Gray, ...Gray[]];
   const { width, height } = first;
-  const stack = format === 'tiff' ? pages : [first];
+  const stack = format === 'tiff' ? pages.map((p) => fitted(p, width, height)) : [first];
   const image = sharp(Buffer.concat(stack.map((p) => p.data)), {
     raw: { width, height: height * stack.length, channels: 1, ...(stack.length > 1 ? { pageHeight: height } : {}) },
   }).withMetadata({ density: dpi });

@@ -132,5 +132,10 @@ export async function readSpot(ocr: Ocr, sheet: Sheet, look: Look): Promise<Scan
   const { gray, x, y } = spotOf(picture, points, look.back, look.box, dpi);
   const mode: Mode = look.box.h > 30 ? 'block' : 'line';
   const seen = await ocr.read(gray, { dpi, mode, language: look.language as Language, only: look.digits ? "0123456789.,-'€£$%" : '' });
-  return wordsOfSeen(seen, dpi).map((w) => ({ ...w, x: w.x + x, y: w.y + y }));
+  const { box } = look;
+  // What only looks in from beside does not belong to the spot.
+  const within = (v: number, from: number, size: number) => v > from && v < from + size;
+  return wordsOfSeen(seen, dpi)
+    .map((w) => ({ ...w, x: w.x + x, y: w.y + y }))
+    .filter((w) => within(w.x + w.w / 2, box.x, box.w) && within(w.y + w.h / 2, box.y, box.h));
 }
