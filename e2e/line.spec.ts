@@ -144,6 +144,7 @@ test('a click on a word fills the field in hand', async ({ page }) => {
   await order.fill('wrong');
   await order.press('Enter');
   await order.focus();
+  await expect(page.getByTestId('page')).toBeVisible();
   // With Alt a click goes through the mark that lies over the word.
   await page.locator('[data-word="E2E-300"]').click({ modifiers: ['Alt'], force: true });
   await expect(order).toHaveValue('E2E-300');

@@ -110,9 +110,9 @@ test('a fax is read from its ink, shown as it came and as cleaned, and a drawn b
   await order.fill('');
   const word = page.locator(`[data-word="${sent[1]!.purchaseOrder}"]`);
   const box = (await word.boundingBox())!;
-  await page.mouse.move(box.x - 5, box.y - 5);
+  await page.mouse.move(box.x - 3, box.y - 1);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width + 6, box.y + box.height + 5, { steps: 4 });
+  await page.mouse.move(box.x + box.width + 3, box.y + box.height + 2, { steps: 4 });
   await page.mouse.up();
   await expect(order).toHaveValue(sent[1]!.purchaseOrder!);
   await expect(page.getByText('Saved')).toBeVisible();
