@@ -71,6 +71,15 @@ function sizesOf(seen: SeenWord[], toPoints: number): { sizes: Map<number, numbe
       kind.letters += letters;
     } else kinds.push({ size, letters });
   }
+  // Kinds that drifted towards each other while they grew are one.
+  for (let i = 0; i < kinds.length; i++)
+    for (let k = kinds.length - 1; k > i; k--) {
+      const [a, b] = [kinds[i]!, kinds[k]!];
+      if (Math.abs(a.size - b.size) >= Math.min(a.size, b.size) * 0.09) continue;
+      a.size = (a.size * a.letters + b.size * b.letters) / (a.letters + b.letters);
+      a.letters += b.letters;
+      kinds.splice(k, 1);
+    }
   for (const { line, size } of told)
     out.set(line, kinds.reduce((a, b) => (Math.abs(b.size - size) < Math.abs(a.size - size) ? b : a)).size);
   return { sizes: out, typed: pitch !== null };

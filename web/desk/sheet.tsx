@@ -47,6 +47,12 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
   const sheet = useRef<HTMLDivElement>(null);
   const shown = focus ?? marks.find((m) => m.path === active)?.mark ?? null;
   const count = pages.length;
+  const page = pages.find((p) => p.number === number) ?? pages[0];
+  const lookAs = (next: PageLook) => {
+    if (!page?.scan || next === look) return;
+    setReady(false);
+    setLook(next);
+  };
 
   useEffect(() => {
     setNumber(1);
@@ -74,14 +80,13 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
         setNear((n) => !n);
       } else if (e.altKey && e.key.toLowerCase() === 'o') {
         e.preventDefault();
-        setLook((l) => (l === 'came' ? 'cleaned' : 'came'));
+        lookAs(look === 'came' ? 'cleaned' : 'came');
       }
     };
     addEventListener('keydown', listen);
     return () => removeEventListener('keydown', listen);
-  }, [count]);
+  });
 
-  const page = pages.find((p) => p.number === number) ?? pages[0];
   const size = page && sizeOf(page, look);
   const lying = spin % 180 !== 0;
   const fitted = size && wide > 60 ? (wide - 32) / (lying ? size.height : size.width) : 0;
@@ -213,7 +218,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
         near={near}
         setNear={setNear}
         look={page.scan ? look : null}
-        setLook={setLook}
+        setLook={lookAs}
         turn={() => setSpin((spin + 90) % 360)}
       />
     </div>

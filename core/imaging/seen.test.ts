@@ -1,0 +1,71 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { tornApart } from './fragments.ts';
+import { wordsOfSeen, type SeenWord } from './seen.ts';
+
+const seen = (text: string, x0: number, base: number, line: number, { tall = 30, confidence = 0.95, wide = 18 } = {}): SeenWord => ({
+  text,
+  confidence,
+  x0,
+  x1: x0 + text.length * wide,
+  y0: base - tall,
+  y1: base,
+  base,
+  line,
+});
+
+describe('what a recogniser saw becomes words', () => {
+  it('at one text height for all lines that are about as tall, however their ink varies', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 29, max: 31 }), { minLength: 5, maxLength: 40 }), (talls) => {
+        const words = wordsOfSeen(
+          talls.map((tall, i) => seen('Amount', 100, 100 + i * 60, i, { tall })),
+          300,
+        );
+        expect(new Set(words.map((w) => w.size)).size).toBe(1);
+      }),
+    );
+  });
+  it('with a heading apart from them', () => {
+    const words = wordsOfSeen(
+      [seen('Heading', 100, 100, 0, { tall: 60 }), ...[1, 2, 3, 4].map((i) => seen('Amount', 100, 100 + i * 80, i))],
+      300,
+    );
+    expect(words[0]!.size).toBeGreaterThan(words[1]!.size * 1.7);
+  });
+  it('without specks, strokes of lines and lines that make no sense', () => {
+    const words = wordsOfSeen(
+      [
+        seen('Total', 100, 100, 0),
+        seen('|', 300, 100, 1, { confidence: 0.7 }),
+        seen('~', 340, 100, 2, { confidence: 0.4 }),
+        seen('SE', 100, 200, 3, { confidence: 0.3 }),
+        seen('rre', 150, 200, 3, { confidence: 0.2 }),
+      ],
+      300,
+    );
+    expect(words.map((w) => w.text)).toEqual(['Total']);
+  });
+  it.each([
+    ['1.420.00', '1,420.00'],
+    ['1,234,50', '1.234,50'],
+    ['12.345.678.90', '12,345,678.90'],
+    ['1,420.00', '1,420.00'],
+    ['P0O-4529', 'PO-4529'],
+    ['01.02.2026', '01.02.2026'],
+  ])('%s is %s', (read, meant) => expect(wordsOfSeen([seen(read, 100, 100, 0)], 300)[0]!.text).toBe(meant));
+  it('a last decimal that stood apart belongs to its figure, a number of its own does not', () => {
+    const words = wordsOfSeen([seen('165.7', 100, 100, 0), seen('0', 200, 100, 0), seen('20', 400, 100, 0)], 300);
+    expect(words.map((w) => w.text)).toEqual(['165.70', '20']);
+  });
+});
+
+describe('text torn apart', () => {
+  it('is found where pieces follow each other closely on one baseline, and nowhere else', () => {
+    const words = [seen('29', 100, 100, 0), seen('95', 166, 101, 1), seen('640', 600, 100, 2), seen('00', 166, 200, 3)];
+    expect(tornApart(words).map((t) => [...t.lines])).toEqual([[0, 1]]);
+  });
+  it('a line that the recogniser kept together is not', () => {
+    expect(tornApart([seen('29', 100, 100, 0), seen('95', 166, 100, 0)])).toEqual([]);
+  });
+});

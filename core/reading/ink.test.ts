@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Page, Word } from '../page/index.ts';
+import { sketch, type Piece } from '../page/sketch.ts';
+import { misreadings, turnsOf } from './confusions.ts';
+import { findIbans, isIban } from './identifiers.ts';
+import { lettersApart, nearestOf } from './lexicon/likeness.ts';
+import { readScanned } from './scanned.ts';
+
+const lines: Piece[] = [
+  [40, 50, 'Quillhaven Glasshouse Repairs Ltd', 16],
+  [400, 50, 'INVOICE', 16],
+  [40, 120, 'Invoice to'],
+  [40, 134, 'Marrowby Botanic Gardens'],
+  [350, 120, 'Invoice no.'],
+  [450, 120, 'QGR-20611'],
+  [350, 134, 'Invoice date'],
+  [450, 134, '3 November 2026'],
+  [40, 200, 'Description'],
+  [300, 200, 'Quantity'],
+  [380, 200, 'Price'],
+  [470, 200, 'Amount'],
+  [40, 220, 'Toughened pane'],
+  [310, 220, '12'],
+  [380, 220, '21.40'],
+  [470, 220, '256.80'],
+  [40, 236, 'Lead flashing'],
+  [310, 236, '29'],
+  [380, 236, '12.75'],
+  [470, 236, '369.75'],
+  [40, 252, 'Sealant'],
+  [310, 252, '2'],
+  [380, 252, '5.00'],
+  [470, 252, '10.00'],
+  [380, 280, 'Net total'],
+  [470, 280, '636.55'],
+  [380, 296, 'VAT 20%'],
+  [470, 296, '127.31'],
+  [380, 312, 'Invoice total GBP'],
+  [470, 312, '763.86'],
+];
+const scan = { width: 595, height: 842, back: [1, 0, 0, 0, 1, 0, 0, 0, 1], skew: 0, squared: false, language: 'eng' as const };
+/** The page as a recogniser saw it: some figures misread. */
+function inked(misread: Record<string, Partial<Word>> = {}): Page {
+  const page = sketch(lines);
+  return { ...page, scan, words: page.words.map((w) => ({ ...w, sure: 0.93, ...misread[w.text] })) };
+}
+const line = (pages: Page[], seen: Parameters<typeof readScanned>[1] = null) => readScanned(pages, seen).reading.lines[0]!;
+
+describe('ink', () => {
+  it('read well needs no second look', () => {
+    const { reading, spots } = readScanned([inked()], null);
+    expect([spots, reading.header.grossTotal?.value, reading.flags]).toEqual([[], '763.86', []]);
+  });
+  it('a figure whose row fails is looked at again, digits only', () => {
+    const { spots } = readScanned([inked({ '21.40': { text: '27.40', sure: 0.7 } })], null);
+    expect(spots.length).toBeGreaterThan(0);
+    expect(spots.every((s) => s.digits)).toBe(true);
+  });
+  it('a usual confusion is put right where one reading alone makes the row hold, and it says so', () => {
+    const read = line([inked({ '21.40': { text: '27.40', sure: 0.7 } })], []);
+    expect(read.unitPrice).toMatchObject({
+      value: '21.40',
+      repaired: expect.stringContaining('read 27.40, 21.40 makes 12 × 21.40 = 256.80'),
+    });
+  });
+  it('a lost point is put back', () => {
+    expect(line([inked({ '21.40': { text: '2140', sure: 0.7 } })], []).unitPrice).toMatchObject({ value: '21.40' });
+  });
+  it('a figure that no confusion explains stays as it was read, and is flagged', () => {
+    const { reading } = readScanned([inked({ '21.40': { text: '26.90', sure: 0.95 } })], []);
+    expect(reading.lines[0]!.unitPrice?.value).toBe('26.90');
+    expect(reading.flags).toContain('lines[0].unitPrice');
+  });
+  it('of two readings of a spot the sums choose', () => {
+    const page = inked({ '21.40': { text: '26.90', sure: 0.6 } });
+    const word = page.words.find((w) => w.text === '26.90')!;
+    const seen = { page: 1, x: word.x, y: word.y, w: word.w, h: word.h, digits: true, words: [{ ...word, text: '21.40', sure: 0.8 }] };
+    expect(line([page], [seen]).unitPrice).toMatchObject({ value: '21.40', repaired: expect.stringContaining('read 26.90') });
+  });
+  it('a wrong printed total is not repaired into place', () => {
+    const { reading } = readScanned([inked({ '763.86': { text: '790.00', sure: 0.95 } })], []);
+    expect(reading.header.grossTotal?.value).toBe('790.00');
+    expect(reading.flags).toContain('grossTotal');
+  });
+  it('an empty cell where the other rows have one is flagged', () => {
+    const page = inked();
+    const { reading } = readScanned([{ ...page, words: page.words.filter((w) => w.text !== '29') }], []);
+    expect(reading.flags).toContain('lines[1].quantity');
+  });
+  it('a label may be a letter off where the recogniser was unsure', () => {
+    const { reading } = readScanned([inked({ Invoice: { sure: 0.6, text: 'Invoioe' } })], []);
+    expect(reading.header.invoiceNumber?.value).toBe('QGR-20611');
+  });
+});
+
+describe('confusions', () => {
+  it('a misreading never is what was read, and each is told once', () => {
+    fc.assert(
+      fc.property(fc.stringMatching(/^\d{1,4}([.,]\d{2})?$/), fc.constantFrom(null, 0, 2), (text, places) => {
+        const all = misreadings(text, places).map((m) => m.text);
+        expect(all).not.toContain(text);
+        expect(new Set(all).size).toBe(all.length);
+      }),
+    );
+  });
+  it('a lost point is likelier where its column has decimals', () => {
+    const cost = (places: number | null) => misreadings('745', places).find((m) => m.text === '7.45')!.cost;
+    expect(cost(2)).toBeLessThan(cost(null));
+  });
+  it('codes that take turns between letters and digits are less plain', () =>
+    expect([turnsOf('PO-4529'), turnsOf('P0O4529')]).toEqual([0, 3]));
+  it('letters apart is a distance: the same both ways, nothing for the same word', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 8 }), fc.string({ maxLength: 8 }), (a, b) => {
+        expect(lettersApart(a, b, 20)).toBe(lettersApart(b, a, 20));
+        expect(lettersApart(a, b, 20) === 0).toBe(a === b);
+      }),
+    );
+  });
+  it('the nearest word is taken only where there is one', () => {
+    const known = new Set(['reference', 'order', 'quantity', 'invoice']);
+    expect([nearestOf('teference', known), nearestOf('orders', known), nearestOf('lamp', known)]).toEqual(['reference', 'orders', 'lamp']);
+  });
+});
+
+describe('an IBAN on ink', () => {
+  const iban = 'GB37XQZB00231433231433';
+  it('is put right where its letters and digits were taken for each other and the check digits then hold', () =>
+    expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 33').map((f) => f.iban)).toEqual([iban]));
+  it('is not made up where they do not', () => expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 34')).toEqual([]));
+  it('stays what it is where it is sound', () => expect([isIban(iban), findIbans(iban)[0]!.iban]).toEqual([true, iban]));
+});
