@@ -135,7 +135,7 @@ export function weighInk(reading: Reading, pages: Page[]): Reading {
   return { ...reading, header, lines };
 }
 
-/** The share of words that are right at a recogniser's own confidence, as `npm run bench:scans` measured it. */
+/** What a recogniser's own confidence is worth, in steps that are set by hand. */
 function inkConfidence(sure: number): number {
   if (sure >= 0.9) return 0.99;
   if (sure >= 0.8) return 0.95;
