@@ -1,22 +1,13 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { OPS, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Box } from '@ledgerline/core/page';
-import { openPdf } from '../reading/open.ts';
+import { multiply, openPdf } from '../reading/open.ts';
 import type { Sheet } from './decode.ts';
 
 /** A picture on a PDF page: its box in points and how fine it is. */
 export interface Placed extends Box {
   dpi: number;
 }
-
-const multiply = (a: number[], b: number[]): number[] => [
-  a[0]! * b[0]! + a[2]! * b[1]!,
-  a[1]! * b[0]! + a[3]! * b[1]!,
-  a[0]! * b[2]! + a[2]! * b[3]!,
-  a[1]! * b[2]! + a[3]! * b[3]!,
-  a[0]! * b[4]! + a[2]! * b[5]! + a[4]!,
-  a[1]! * b[4]! + a[3]! * b[5]! + a[5]!,
-];
 
 /** The pictures of a page with their places, from its drawing operators; patterns and forms inside forms are followed by their matrices. */
 export async function picturesOn(page: PDFPageProxy, view: number[]): Promise<Placed[]> {

@@ -37,3 +37,10 @@ export async function openPdf(bytes: Uint8Array, { pictures = false } = {}): Pro
     throw new UnreadablePdf(error instanceof Error && error.name === 'PasswordException' ? 'encrypted' : 'broken');
   }
 }
+
+/** Product of two PDF transformation matrices (ISO 32000-1, 8.3.3). */
+export function multiply(a: number[], b: number[]): number[] {
+  const [a0 = 1, a1 = 0, a2 = 0, a3 = 1, a4 = 0, a5 = 0] = a;
+  const [b0 = 1, b1 = 0, b2 = 0, b3 = 1, b4 = 0, b5 = 0] = b;
+  return [a0 * b0 + a2 * b1, a1 * b0 + a3 * b1, a0 * b2 + a2 * b3, a1 * b2 + a3 * b3, a0 * b4 + a2 * b5 + a4, a1 * b4 + a3 * b5 + a5];
+}

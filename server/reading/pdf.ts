@@ -1,6 +1,6 @@
 import { OPS, type PDFDocumentProxy, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
-import { openPdf, UnreadablePdf } from './open.ts';
+import { multiply, openPdf, UnreadablePdf } from './open.ts';
 
 export interface PdfLimits {
   pages: number;
@@ -91,11 +91,4 @@ async function showsText(page: PDFPageProxy): Promise<boolean> {
     else if ((op === OPS.showText || op === OPS.showSpacedText) && mode !== 3 && mode !== 7) return true;
   }
   return false;
-}
-
-/** Product of two PDF transformation matrices (ISO 32000-1, 8.3.3). */
-function multiply(a: number[], b: number[]): number[] {
-  const [a0 = 1, a1 = 0, a2 = 0, a3 = 1, a4 = 0, a5 = 0] = a;
-  const [b0 = 1, b1 = 0, b2 = 0, b3 = 1, b4 = 0, b5 = 0] = b;
-  return [a0 * b0 + a2 * b1, a1 * b0 + a3 * b1, a0 * b2 + a2 * b3, a1 * b2 + a3 * b3, a0 * b4 + a2 * b5 + a4, a1 * b4 + a3 * b5 + a5];
 }
