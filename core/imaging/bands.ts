@@ -131,34 +131,31 @@ export function invertBands(gray: Gray, bands: Band[]): void {
     const turn = light - ground > ground - ink;
     const reach = Math.max(60, turn ? light - ground : ground - ink),
       by = 255 / reach;
+    const { cell } = band,
+      across = Math.ceil(gray.width / cell);
     // The edge of a band lies within a cell of its mask: what is nearly the ground's brightness there goes with it.
-    for (let y = Math.max(0, band.y - band.cell); y < Math.min(gray.height, band.y + band.h + band.cell); y++)
-      for (let x = Math.max(0, band.x - band.cell); x < Math.min(gray.width, band.x + band.w + band.cell); x++) {
-        const i = y * gray.width + x,
-          v = gray.data[i]!;
+    for (let r = Math.max(0, band.y / cell - 1); r * cell < Math.min(gray.height, band.y + band.h + cell); r++)
+      for (let c = Math.max(0, band.x / cell - 1); c < Math.min(across, (band.x + band.w) / cell + 1); c++) {
+        const own = isOwn(band, c, r);
+        if (!own && !touches(band, c, r)) continue;
         // In the cells at its edge band and paper mix; text keeps clear of them.
-        if (maskAt(band, x, y) && !inside(band, x, y)) gray.data[i] = 255;
-        else if (maskAt(band, x, y)) gray.data[i] = clamp(turn ? 255 - (v - ground) * by : 255 - (ground - v) * by);
-        else if (touches(band, x, y) && v < dim) gray.data[i] = 255;
+        const edge = own && !(isOwn(band, c - 1, r) && isOwn(band, c + 1, r) && isOwn(band, c, r - 1) && isOwn(band, c, r + 1));
+        for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y++)
+          for (let i = y * gray.width + c * cell, end = y * gray.width + Math.min(gray.width, (c + 1) * cell); i < end; i++) {
+            const v = gray.data[i]!;
+            if (edge || (!own && v < dim)) gray.data[i] = 255;
+            else if (own) gray.data[i] = clamp(turn ? 255 - (v - ground) * by : 255 - (ground - v) * by);
+          }
       }
   }
 }
 
 const clamp = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v);
 
-function maskAt({ mask, cell, columns }: Band, x: number, y: number): boolean {
-  return mask[Math.floor(y / cell) * columns + Math.floor(x / cell)] === 1;
-}
+const isOwn = ({ mask, columns }: Band, column: number, row: number): boolean => mask[row * columns + column] === 1;
 
-/** Whether the cells on all four sides belong to a band too. */
-function inside(band: Band, x: number, y: number): boolean {
-  const { cell } = band;
-  return maskAt(band, x - cell, y) && maskAt(band, x + cell, y) && maskAt(band, x, y - cell) && maskAt(band, x, y + cell);
-}
-
-/** Whether a pixel lies in a cell beside the band's own. */
-function touches(band: Band, x: number, y: number): boolean {
-  const { cell } = band;
-  for (const dy of [-cell, 0, cell]) for (const dx of [-cell, 0, cell]) if (maskAt(band, x + dx, y + dy)) return true;
+/** Whether a cell lies beside one of the band's own. */
+function touches(band: Band, column: number, row: number): boolean {
+  for (const dy of [-1, 0, 1]) for (const dx of [-1, 0, 1]) if (isOwn(band, column + dx, row + dy)) return true;
   return false;
 }

@@ -1,3 +1,4 @@
+import { histogramOf } from './pixels.ts';
 import type { Gray, Picture } from './types.ts';
 
 const block = 16;
@@ -9,27 +10,60 @@ const block = 16;
 export function toGray(picture: Picture, pale = true): Gray {
   const { width, height, channels, data } = picture;
   if (channels === 1) return { width, height, data };
-  const out = new Uint8Array(width * height);
-  // Weights of ITU-R BT.601 for brightness.
-  for (let i = 0, p = 0; i < out.length; i++, p += 3) out[i] = (77 * data[p]! + 150 * data[p + 1]! + 29 * data[p + 2]!) >> 8;
-  if (!pale) return { width, height, data: out };
+  const out = new Uint8Array(width * height),
+    across = Math.ceil(width / block),
+    coloured = new Uint8Array(across);
   for (let top = 0; top < height; top += block) {
-    for (let left = 0; left < width; left += block) {
-      const bottom = Math.min(height, top + block),
-        right = Math.min(width, left + block);
-      let sum = 0;
-      for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) sum += out[y * width + x]!;
-      if (sum < 150 * (bottom - top) * (right - left)) continue;
-      for (let y = top; y < bottom; y++)
-        for (let i = y * width + left, p = i * 3, end = y * width + right; i < end; i++, p += 3) {
-          const r = data[p]!,
-            g = data[p + 1]!,
-            b = data[p + 2]!,
-            most = r > g ? (r > b ? r : b) : g > b ? g : b,
-            least = r < g ? (r < b ? r : b) : g < b ? g : b;
-          if (most - least > 40) out[i] = most;
-        }
-    }
+    const bottom = Math.min(height, top + block);
+    coloured.fill(0);
+    // Weights of ITU-R BT.601 for brightness.
+    for (let y = top, i = y * width, p = i * 3; y < bottom; y++)
+      for (let x = 0; x < width; x++, i++, p += 3) {
+        const r = data[p]!,
+          g = data[p + 1]!,
+          b = data[p + 2]!;
+        out[i] = (77 * r + 150 * g + 29 * b) >> 8;
+        if (r - g > 20 || g - r > 20 || b - g > 20 || g - b > 20) coloured[x >> 4] = 1;
+      }
+    if (pale) for (let c = 0; c < across; c++) if (coloured[c]) fade(picture, out, c * block, top);
   }
+  return { width, height, data: out };
+}
+
+/** Takes coloured ink in one block of pixels at its lightest channel, if the block is light on the whole. */
+function fade({ width, height, data }: Picture, out: Uint8Array, left: number, top: number): void {
+  const bottom = Math.min(height, top + block),
+    right = Math.min(width, left + block);
+  let sum = 0;
+  for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) sum += out[y * width + x]!;
+  if (sum < 150 * (bottom - top) * (right - left)) return;
+  for (let y = top; y < bottom; y++)
+    for (let i = y * width + left, p = i * 3, end = y * width + right; i < end; i++, p += 3) {
+      const most = Math.max(data[p]!, data[p + 1]!, data[p + 2]!);
+      if (most - Math.min(data[p]!, data[p + 1]!, data[p + 2]!) > 40) out[i] = most;
+    }
+}
+
+/** Whether a picture has hardly a grey pixel between black and white. */
+export function blackAndWhite({ data }: Gray): boolean {
+  const histogram = histogramOf(data);
+  let all = 0,
+    between = 0;
+  for (let i = 0; i < 256; i++) {
+    all += histogram[i]!;
+    if (i > 8 && i < 247) between += histogram[i]!;
+  }
+  return between < all * 0.002;
+}
+
+/** Each pixel mixed with those around it (1-2-1 both ways), so that the steps of a coarse letter become strokes again. */
+export function softened({ width, height, data }: Gray): Gray {
+  const level = new Uint8Array(data.length),
+    out = new Uint8Array(data.length);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) level[i] = (data[x > 0 ? i - 1 : i]! + 2 * data[i]! + data[x < width - 1 ? i + 1 : i]! + 2) >> 2;
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++)
+      out[i] = (level[y > 0 ? i - width : i]! + 2 * level[i]! + level[y < height - 1 ? i + width : i]! + 2) >> 2;
   return { width, height, data: out };
 }

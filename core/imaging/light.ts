@@ -13,8 +13,8 @@ export function paperOf(gray: Gray, cell = 48): { columns: number; rows: number;
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
       histogram.fill(0);
-      for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += 2)
-        for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += 2) histogram[gray.data[y * gray.width + x]!]!++;
+      for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += 3)
+        for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += 3) histogram[gray.data[y * gray.width + x]!]!++;
       light[r * columns + c] = percentile(histogram, 0.8);
     }
   }

@@ -1,14 +1,15 @@
 import { darkBands, invertBands } from './bands.ts';
 import { multiply, quarterTurns, rotation, scaling, squaring, warp } from './geometry.ts';
-import { toGray } from './ink.ts';
+import { blackAndWhite, softened, toGray } from './ink.ts';
 import { evenLight } from './light.ts';
 import { wipeMarks } from './marks.ts';
+import { darkenPale } from './pale.ts';
 import { histogramOf, inkOf, otsu, shrink } from './pixels.ts';
 import { findRules, wipeRules } from './rules.ts';
 import { findSheet, sideLengths } from './sheet.ts';
-import { skewOf } from './skew.ts';
+import { levelness, skewOf } from './skew.ts';
 import { usualCleanUp, type CleanUp, type Gray, type Matrix, type Picture, type Point, type Quad } from './types.ts';
-import { uprightTurn } from './upright.ts';
+import { uprightness } from './upright.ts';
 
 /** A picture made ready for reading. */
 export interface Prepared {
@@ -30,6 +31,9 @@ export interface Prepared {
   /** From points of the cleaned page to points of the page as it came (turned upright). */
   back: Matrix;
 }
+
+/** Resolution at which a page shows how it lies. */
+const lookDpi = 120;
 
 /** Width and height in points of common papers, to tell what a sheet in a photo is; a smaller sheet of the same shape reads alike. */
 const papers = [
@@ -79,26 +83,26 @@ export function prepare(picture: Picture, points: { width: number; height: numbe
   let gray = toGray(picture, settings.stamps),
     came = points;
   const sheetOf = (q: Quad | null) => (q ? paperLike(sideLengths(q)) : came);
-  const page = (q: Quad | null, dpi: number, from: Gray) => small(from, q, sheetOf(q), dpi);
-  let turn = 0,
+  // How the page lies is found out on a small picture of it.
+  let look = evenLight(small(gray, quad, sheetOf(quad), lookDpi), 30),
+    turn = 0,
     upright = true;
+  if (settings.upright && levelness(look) < 0.8) turn = 90;
+  if (turn) look = quarterTurns(look, turn);
+  const skew = settings.deskew > 0 ? skewOf(look, settings.deskew) : 0;
   if (settings.upright) {
-    const look = evenLight(page(quad, 100, gray), 24);
-    const told = uprightTurn(
-      look,
-      (d) => quarterTurns(look, d),
-      (p) => straightened(p, settings.deskew),
-    );
-    turn = told.turn;
+    const middle = { x: look.width / 2, y: look.height / 2 };
+    const told = uprightness(skew === 0 ? look : warp(look, rotation(skew, middle), look.width, look.height));
+    // What stands on its head is as skewed as before.
+    if (told.down) turn += 180;
     upright = told.sure;
-    if (turn) {
-      if (quad) quad = turnedQuad(quad, turn, gray.width, gray.height);
-      gray = quarterTurns(gray, turn);
-      if (turn % 180) came = { width: came.height, height: came.width };
-    }
+  }
+  if (turn) {
+    if (quad) quad = turnedQuad(quad, turn, gray.width, gray.height);
+    gray = quarterTurns(gray, turn);
+    if (turn % 180) came = { width: came.height, height: came.width };
   }
   const { width, height } = sheetOf(quad);
-  const skew = settings.deskew > 0 ? skewOf(evenLight(page(quad, 150, gray), 32), settings.deskew) : 0;
   // From the cleaned page in points to the picture in pixels: turned by the skew, then as the sheet lies in the picture.
   const lies = quad ? squaring(rectangle(width, height), quad) : [gray.width / width, 0, 0, 0, gray.height / height, 0, 0, 0, 1];
   const toPixels = multiply(lies, rotation(skew, { x: width / 2, y: height / 2 }));
@@ -112,9 +116,10 @@ export function prepare(picture: Picture, points: { width: number; height: numbe
     Math.round(width * scale),
     Math.round(height * scale),
   );
-  const clean = cleaned(drawn, dpi, settings);
+  const hard = settings.soften && blackAndWhite(gray),
+    clean = cleaned(drawn, dpi, settings);
   return {
-    gray: clean,
+    gray: hard ? softened(clean) : clean,
     dpi,
     width,
     height,
@@ -139,20 +144,19 @@ function small(gray: Gray, quad: Quad | null, size: { width: number; height: num
   return warp(thin, back, w, h);
 }
 
-function straightened(gray: Gray, most: number): Gray {
-  const skew = skewOf(gray, most);
-  return skew === 0 ? gray : warp(gray, rotation(skew, { x: gray.width / 2, y: gray.height / 2 }), gray.width, gray.height);
-}
-
-/** Light, bands, lines and dirt, on a page that lies straight. */
+/** Light, bands, lines, dirt and pale ink, on a page that lies straight. */
 export function cleaned(drawn: Gray, dpi: number, settings: CleanUp): Gray {
   const gray = settings.light ? evenLight(drawn, Math.round(dpi / 6)) : { ...drawn, data: drawn.data.slice() };
   if (settings.bands) invertBands(gray, darkBands(gray, dpi / 10));
-  if (!settings.rules && !settings.marks) return gray;
+  if (settings.rules || settings.marks) wipe(gray, dpi, settings);
+  if (settings.pale) darkenPale(gray, dpi);
+  return gray;
+}
+
+function wipe(gray: Gray, dpi: number, settings: CleanUp): void {
   const ink = inkOf(gray, Math.min(190, otsu(histogramOf(gray.data)))),
     mm = dpi / 25.4,
     thick = Math.round(0.055 * dpi);
   if (settings.rules) wipeRules(gray, ink, findRules(ink, gray.width, gray.height, Math.round(0.45 * dpi), thick), thick);
   if (settings.marks) wipeMarks(gray, ink, mm);
-  return gray;
 }

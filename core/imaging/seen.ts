@@ -118,28 +118,6 @@ function joined(words: SeenWord[], by: number): SeenWord[] {
   return out;
 }
 
-/**
- * In a typewriter's face a point stands in a cell of its own, and where the recogniser lost it a figure falls in two: "29 95". It is put back,
- * but not believed until a sum proves it.
- */
-function pointsBack(words: Word[]): Word[] {
-  const sign = words.filter((w) => /\d,\d\d$/.test(w.text)).length > words.filter((w) => /\d\.\d\d$/.test(w.text)).length ? ',' : '.';
-  const out: Word[] = [];
-  for (const w of [...words].sort((a, b) => a.y - b.y || a.x - b.x)) {
-    const before = out.findLast((o) => Math.abs(o.y - w.y) < w.size * 0.25 && o.x < w.x && w.x - (o.x + o.w) < w.size * 0.85);
-    if (before && w.x > before.x + before.w && /^[£$€]?\d{1,3}([.,]\d{3})*$/.test(before.text) && /^\d\d$/.test(w.text))
-      out[out.indexOf(before)] = {
-        ...before,
-        text: `${before.text}${sign}${w.text}`,
-        w: w.x + w.w - before.x,
-        sure: 0.5,
-        was: `${before.text} ${w.text}`,
-      };
-    else out.push(w);
-  }
-  return out;
-}
-
 /** One sign for both thousands and decimals is no figure in any country: the thousands' sign was misread. */
 function parted(text: string): string {
   const same = /^(\D{0,2}\d{1,3}(?:([.,])\d{3})+)\2(\d{2}\D?)$/.exec(text);
@@ -177,5 +155,5 @@ export function wordsOfSeen(seen: SeenWord[], dpi: number): Word[] {
       sure: w.confidence,
     };
   });
-  return typed ? pointsBack(words) : words;
+  return words;
 }

@@ -1,5 +1,5 @@
 import { identity, multiply, project, scaling, warp } from './geometry.ts';
-import { toGray } from './ink.ts';
+import { blackAndWhite, softened, toGray } from './ink.ts';
 import { evenLight } from './light.ts';
 import { histogramOf, percentile } from './pixels.ts';
 import type { Gray, Matrix, Picture } from './types.ts';
@@ -33,8 +33,12 @@ export function spotOf(
   const [left, right] = [Math.min(...corners.map((c) => c.x)), Math.max(...corners.map((c) => c.x))],
     [top, foot] = [Math.min(...corners.map((c) => c.y)), Math.max(...corners.map((c) => c.y))];
   const part = cut(picture, Math.floor(left) - 4, Math.floor(top) - 4, Math.ceil(right) + 5, Math.ceil(foot) + 5);
-  const drawn = warp(toGray(part.picture), multiply([1, 0, -part.x, 0, 1, -part.y, 0, 0, 1], lies), width, height);
-  return { gray: darkOnLight(evenLight(drawn, Math.max(24, Math.round(dpi / 3)))), x, y };
+  const ink = toGray(part.picture),
+    drawn = warp(ink, multiply([1, 0, -part.x, 0, 1, -part.y, 0, 0, 1], lies), width, height);
+  let gray = darkOnLight(evenLight(drawn, Math.max(24, Math.round(dpi / 3))));
+  // As soft as the page was made: what one step does at 300 dpi takes four at 600.
+  if (blackAndWhite(ink)) for (let i = Math.round((dpi / 300) ** 2); i > 0; i--) gray = softened(gray);
+  return { gray, x, y };
 }
 
 function cut(picture: Picture, x0: number, y0: number, x1: number, y1: number): { picture: Picture; x: number; y: number } {

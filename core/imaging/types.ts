@@ -52,6 +52,10 @@ export interface CleanUp {
   marks: boolean;
   /** Ink of stamps and pens that is coloured is made pale. */
   stamps: boolean;
+  /** Letters in pale ink are made darker. */
+  pale: boolean;
+  /** The hard steps of a picture in pure black and white, as a fax sends it, are made soft. */
+  soften: boolean;
 }
 
 export const usualCleanUp: CleanUp = {
@@ -64,4 +68,6 @@ export const usualCleanUp: CleanUp = {
   rules: true,
   marks: true,
   stamps: true,
+  pale: true,
+  soften: true,
 };

@@ -1,5 +1,4 @@
 import { histogramOf, inkOf, otsu } from './pixels.ts';
-import { levelness } from './skew.ts';
 import type { Gray } from './types.ts';
 
 /**
@@ -43,14 +42,8 @@ export function rising(gray: Gray): number {
   return above / below;
 }
 
-/** Which way up a page is: the quarter turn clockwise that sets it right, and whether upside down could not be told for sure. */
-export function uprightTurn(
-  gray: Gray,
-  turned: (degrees: number) => Gray,
-  straight: (page: Gray) => Gray,
-): { turn: number; sure: boolean } {
-  const lying = levelness(gray) < 0.8,
-    first = lying ? 90 : 0;
-  const ratio = rising(straight(first ? turned(first) : gray));
-  return { turn: ratio < 0.8 ? first + 180 : first, sure: ratio > 1.3 || ratio < 0.7 };
+/** Whether a straight page stands on its head, and whether that could be told for sure. */
+export function uprightness(straight: Gray): { down: boolean; sure: boolean } {
+  const ratio = rising(straight);
+  return { down: ratio < 0.8, sure: ratio > 1.3 || ratio < 0.7 };
 }

@@ -133,7 +133,7 @@ export function tellRepairs(reading: Reading, pages: Page[]): Reading {
   const tell = <R extends Read | null>(read: R): R => {
     const word = read && was(read.mark);
     return read && word
-      ? { ...read, repaired: `read ${word.was}, ${word.text}${read.proof ? ` makes ${read.proof}` : ' fits the sums'}` }
+      ? { ...read, repaired: `read ${word.was}, ${word.text}${read.proof ? ` makes ${read.proof}` : ' is likelier'}` }
       : read;
   };
   const { netTotal, taxTotal, grossTotal } = reading.header;

@@ -1,4 +1,5 @@
 import type { Page } from '../page/index.ts';
+import { withPoints } from './points.ts';
 import { readDocument } from './read.ts';
 import { proofs, repaired, tellRepairs } from './repair.ts';
 import { spotsToCheck, withSecondLook, type Spot, type SpotSeen } from './secondlook.ts';
@@ -15,11 +16,12 @@ export interface ScannedReading {
  * Reads a document of pages that were pictures. Without `seen` it may ask for spots to be looked at again; with what was seen there
  * it lets the document's sums choose between the readings, and says of each repaired value what was read at first.
  */
-export function readScanned(pages: Page[], seen: SpotSeen[] | null): ScannedReading {
-  const first = readDocument(pages);
+export function readScanned(seenPages: Page[], seen: SpotSeen[] | null): ScannedReading {
+  const pages = withPoints(seenPages),
+    first = readDocument(pages);
   const spots = seen === null ? spotsToCheck(first, pages) : [];
   if (spots.length > 0) return { reading: first, pages, spots };
-  const looked = withSecondLook(pages, seen ?? []),
+  const looked = withPoints(withSecondLook(seenPages, seen ?? [])),
     second = readDocument(looked);
   const base = proofs(second) >= proofs(first) ? { pages: looked, reading: second } : { pages, reading: first };
   const done = repaired(base.pages, base.reading, (p) => readDocument(p));

@@ -59,11 +59,42 @@ export function spotsToCheck(reading: Reading, pages: Page[]): Spot[] {
     const codes = columnOf(reading.lines, 'code');
     if (!line.code && codes && line.amount.mark) add({ ...line.amount.mark, x: codes.x, w: codes.w }, false);
   }
+  for (const mark of lostAmounts(reading.lines, pages)) add(mark, true);
   for (const field of exact) {
     const read = reading.header[field];
     if (read?.mark && (inkSure(pages, read.mark) < 0.85 || turnsOf(read.value) > 1)) add(read.mark, false);
   }
   return spots;
+}
+
+const bareFigure = /^[£$€]?\d[\d.,]*$/;
+
+/**
+ * Where the amount of a row should stand that has none, so that it became no line: rows among the lines of a page, or a row's distance
+ * above or below them, with figures under the columns of prices and quantities.
+ */
+function lostAmounts(lines: ReadLine[], pages: Page[]): Mark[] {
+  const amounts = columnOf(lines, 'amount'),
+    factors = (['unitPrice', 'quantity'] as const).flatMap((cell) => columnOf(lines, cell) ?? []);
+  if (!amounts || factors.length === 0) return [];
+  return pages.flatMap((page) => {
+    const own = lines.flatMap((l) => (l.amount.mark?.page === page.number ? [l.amount.mark] : []));
+    if (!page.scan || own.length < 2) return [];
+    const tops = own.map((m) => m.y).sort((a, b) => a - b);
+    const gaps = tops.slice(1).map((y, i) => y - tops[i]!);
+    const pitch = Math.max(...gaps) * 1.2;
+    const under = (word: Word, c: { x: number; w: number }) => word.x + word.w > c.x && word.x < c.x + c.w;
+    const found: Mark[] = [];
+    for (const w of page.words) {
+      if (!bareFigure.test(w.text) || !under(w, factors[0]!) || w.y < tops[0]! - pitch || w.y > tops[tops.length - 1]! + pitch) continue;
+      const row = page.words.filter((o) => Math.abs(o.y - w.y) < w.size * 0.5);
+      const level = (m: Mark) => Math.abs(m.y + m.h / 2 - (w.y + w.h / 2)) < w.size * 0.6;
+      if (own.some(level) || row.some((o) => under(o, amounts)) || found.some(level)) continue;
+      if (factors.every((c) => row.some((o) => /\d/.test(o.text) && under(o, c))))
+        found.push({ page: page.number, x: amounts.x - 6, w: amounts.w + 8, y: w.y, h: w.h });
+    }
+    return found;
+  });
 }
 
 /** Where a column's values stand, if most rows have one. */

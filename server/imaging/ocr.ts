@@ -14,18 +14,26 @@ function pgm({ width, height, data }: Gray): Buffer {
   return Buffer.concat([Buffer.from(`P5\n${width} ${height}\n255\n`), data]);
 }
 
-/** The character recogniser: one engine in a thread of its own, with the language of the page loaded. */
+/** Engines kept at once: the language that most pages have, and that of the page in hand. */
+const mostEngines = 2;
+
+/** The character recogniser: an engine for each language in use, in a thread of its own. */
 export class Ocr {
-  #worker: Worker | null = null;
-  #language: Language | null = null;
+  /** The one used longest ago comes first. */
+  readonly #engines = new Map<Language, Worker>();
 
   async #ready(language: Language): Promise<Worker> {
-    if (this.#worker && this.#language === language) return this.#worker;
-    await this.close();
+    const there = this.#engines.get(language);
+    this.#engines.delete(language);
+    for (const [other, old] of this.#engines) {
+      if (this.#engines.size < mostEngines) break;
+      this.#engines.delete(other);
+      await old.terminate();
+    }
     const folder = join(dirname(require.resolve(`@tesseract.js-data/${language}/package.json`)), '4.0.0_best_int');
-    this.#worker = await createWorker(language, OEM.LSTM_ONLY, { langPath: folder, gzip: true, cacheMethod: 'none' });
-    this.#language = language;
-    return this.#worker;
+    const worker = there ?? (await createWorker(language, OEM.LSTM_ONLY, { langPath: folder, gzip: true, cacheMethod: 'none' }));
+    this.#engines.set(language, worker);
+    return worker;
   }
 
   /** Recognises the text of a picture; `only` limits it to given characters. Boxes are in pixels of the picture. */
@@ -56,8 +64,7 @@ export class Ocr {
   }
 
   async close(): Promise<void> {
-    await this.#worker?.terminate();
-    this.#worker = null;
-    this.#language = null;
+    for (const worker of this.#engines.values()) await worker.terminate();
+    this.#engines.clear();
   }
 }

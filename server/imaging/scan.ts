@@ -1,6 +1,5 @@
 import {
   crop,
-  identity,
   prepare,
   sensible,
   spotOf,
@@ -49,45 +48,53 @@ export async function scanSheet(
   first: Language,
   tell: (doing: string) => void,
 ): Promise<ScannedSheet> {
-  if (isSeparator(sheet.picture)) {
-    const { width, height } = sheet.points;
-    const scan = { width, height, back: identity, skew: 0, squared: false, language: first, separator: true };
-    return { width, height, turn: turn ?? 0, words: [], scan };
-  }
   tell('straightening');
   let ready = prepareSheet(sheet, turn);
   tell('recognising');
-  let language = first;
-  let seen = await recognise(ocr, ready.gray, ready.dpi, language);
-  if (turn === null && !ready.upright && mean(seen) < 0.6) {
+  let found = await recognise(ocr, ready.gray, ready.dpi, first);
+  if (turn === null && !ready.upright && mean(found.seen) < 0.6) {
     // Upside down could not be told from the look of the page; the better reading tells.
     const other = prepareSheet(sheet, (ready.turn + 180) % 360),
-      again = await recognise(ocr, other.gray, other.dpi, language);
-    if (mean(again) > mean(seen)) [ready, seen] = [other, again];
+      again = await recognise(ocr, other.gray, other.dpi, first);
+    if (mean(again.seen) > mean(found.seen)) [ready, found] = [other, again];
   }
-  const told = languageOf(seen.filter((w) => w.confidence > 0.6).map((w) => w.text));
-  if (told && told !== language) {
-    language = told;
-    seen = await recognise(ocr, ready.gray, ready.dpi, language);
-  }
+  const { seen, language } = found;
+  // A separator sheet has a few words beside its code, so other pages need not be searched for one.
+  const separator = seen.length < mostOnSeparator && isSeparator(sheet.picture);
   return {
     width: ready.width,
     height: ready.height,
     turn: ready.turn,
-    words: wordsOfSeen(seen, ready.dpi),
-    scan: { ...ready.came, back: ready.back, skew: ready.skew, squared: ready.squared, language },
+    words: separator ? [] : wordsOfSeen(seen, ready.dpi),
+    scan: { ...ready.came, back: ready.back, skew: ready.skew, squared: ready.squared, language, ...(separator ? { separator } : {}) },
   };
 }
 
 const mean = (seen: SeenWord[]): number =>
   seen.reduce((t, w) => t + w.confidence * w.text.length, 0) / (seen.reduce((t, w) => t + w.text.length, 0) || 1);
 
+/** Lines with words of a language, which its own dictionary reads better; figures are alike in all. */
+function linesWithWords(seen: SeenWord[]): { box: Rule; lines: Set<number> }[] {
+  const lines = new Map<number, SeenWord[]>();
+  for (const w of seen) lines.set(w.line, [...(lines.get(w.line) ?? []), w]);
+  return [...lines]
+    .filter(([, words]) => words.some((w) => /\p{L}{3}/u.test(w.text)))
+    .map(([line, words]) => {
+      const x = Math.min(...words.map((w) => w.x0)),
+        y = Math.min(...words.map((w) => w.y0));
+      const box = { x, y, w: Math.max(...words.map((w) => w.x1)) - x, h: Math.max(...words.map((w) => w.y1)) - y };
+      return { box, lines: new Set([line]) };
+    });
+}
+
 /**
- * Words of a cleaned page: all text in sparse mode; lines that it tore apart read again as one; then each spot of ink that it passed over as
- * a line of its own.
+ * Words of a cleaned page: all text in sparse mode; if the page is in another language than `first`, its lines of words once more in that;
+ * lines that were torn apart read again as one; then each spot of ink that was passed over as a line of its own.
  */
-export async function recognise(ocr: Ocr, gray: Gray, dpi: number, language: Language): Promise<SeenWord[]> {
-  let seen = sensible(await ocr.read(gray, { language, dpi }), dpi);
+export async function recognise(ocr: Ocr, gray: Gray, dpi: number, first: Language): Promise<{ seen: SeenWord[]; language: Language }> {
+  let seen = sensible(await ocr.read(gray, { language: first, dpi }), dpi);
+  const told = languageOf(seen.filter((w) => w.confidence > 0.6).map((w) => w.text)),
+    language = told ?? first;
   let lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
   const line = async (box: Rule, pad: number): Promise<SeenWord[]> => {
     const part = crop(gray, box, pad),
@@ -103,11 +110,15 @@ export async function recognise(ocr: Ocr, gray: Gray, dpi: number, language: Lan
       line: number,
     }));
   };
-  for (const { box, lines: torn } of tornApart(seen).slice(0, mostSpots)) {
-    const again = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
-      before = seen.filter((w) => torn.has(w.line));
-    if (again.length > 0 && mean(again) > mean(before) - 0.15) seen = [...seen.filter((w) => !torn.has(w.line)), ...again];
-  }
+  const again = async (which: { box: Rule; lines: Set<number> }[]) => {
+    for (const { box, lines: old } of which.slice(0, mostSpots)) {
+      const better = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
+        before = seen.filter((w) => old.has(w.line));
+      if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...seen.filter((w) => !old.has(w.line)), ...better];
+    }
+  };
+  if (language !== first) await again(linesWithWords(seen));
+  await again(tornApart(seen));
   for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
     const words = await line(spot, Math.round(spot.h / 2));
     // One word fills its spot, whose place is known better than the recogniser tells it.
@@ -115,8 +126,10 @@ export async function recognise(ocr: Ocr, gray: Gray, dpi: number, language: Lan
       seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h });
     else seen.push(...words);
   }
-  return seen;
+  return { seen, language };
 }
+
+const mostOnSeparator = 60;
 
 /** A page with more torn lines or passed-over spots than this is dirt. */
 const mostSpots = 150;

@@ -6,10 +6,10 @@ import { shrinkGray, toGray, type Picture } from '@ledgerline/core/imaging';
 /** What the code on a separator sheet says. */
 export const separatorText = 'LEDGERLINE NEXT DOCUMENT';
 
-/** Whether a page carries the code of a separator sheet. Looked for at about 100 dots per inch, which is plenty for it. */
+/** Whether a page carries the code of a separator sheet. Looked for at about 50 dots per inch: at more, the letters of a page are taken for codes and cost seconds. */
 export function isSeparator(picture: Picture): boolean {
   const gray = toGray(picture, false),
-    { width, height, data } = shrinkGray(gray, Math.max(1, Math.round(Math.max(gray.width, gray.height) / 1200)));
+    { width, height, data } = shrinkGray(gray, Math.max(1, Math.round(Math.max(gray.width, gray.height) / 560)));
   const rgba = new Uint8ClampedArray(width * height * 4);
   for (let i = 0; i < data.length; i++) rgba.fill(data[i]!, i * 4, i * 4 + 4);
   return jsQR(rgba, width, height, { inversionAttempts: 'dontInvert' })?.data === separatorText;

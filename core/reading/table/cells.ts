@@ -10,6 +10,10 @@ export type Cells = Word[][];
 
 const isNumber = (text: string): boolean => /^[-−(£$€¥]*\d[\d.,'’]*[)%p-]?$/.test(text) || /^[-–]$/.test(text);
 const right = (w: Word): number => w.x + w.w;
+/** Words for the units in which things are counted, weighed and timed, in the languages of the lexicon. */
+const units =
+  /^(ea|each|pcs?|pieces?|nos?|units?|pairs?|sets?|box(es)?|bags?|packs?|rolls?|trays?|cases?|hrs?|hours?|days?|weeks?|months?|visits?|kg|g|t|tonnes?|lb|lbs|oz|m|m2|m²|m3|m³|mm|cm|km|ft|l|ltr|litres?|ml|kwh|st|stk|stck|stück|std|tage?|wochen?|monate?|pce|pièces?|heures?|jours?|semaines?|mois|stuks?|uur|uren|dagen|weken|maanden|uds?|unidades|horas?|días?|semanas?|meses|pz|pezzi|ore|giorni|settimane|mesi|tim|timmar|dagar|veckor|månader)\.?$/i;
+const isUnit = (w: Word): boolean => units.test(w.text);
 
 /** Cuts a row where a gap is wide, or where a word sits on a column's edge: tight columns have no wide gap between them. */
 function atoms(row: LabelledRow, columns: Column[]): Word[][] {
@@ -76,6 +80,7 @@ export function inlineParts(words: Word[]): { code: Word[]; description: Word[] 
 /** Puts each word of a row under the column it belongs to. */
 export function cellsOf(row: LabelledRow, columns: Column[]): Cells {
   const cells: Cells = columns.map(() => []);
+  let before: Word | undefined;
   for (const atom of atoms(row, columns)) {
     const x0 = atom[0]!.x,
       x1 = right(atom[atom.length - 1]!);
@@ -89,7 +94,11 @@ export function cellsOf(row: LabelledRow, columns: Column[]): Cells {
         best = index;
       }
     }
+    // "5 weeks Dehumidifier": the unit belongs to the figure before it, wherever its column ends.
+    if (before && atom.length === 1 && isNumber(before.text) && isUnit(atom[0]!) && atom[0]!.x - right(before) < before.size)
+      best = cells.findIndex((cell) => cell.includes(before!));
     cells[best]!.push(...atom);
+    before = atom[atom.length - 1];
   }
   return cells;
 }
