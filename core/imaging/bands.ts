@@ -1,5 +1,5 @@
 import { piecesOf } from './components.ts';
-import { percentile, shrink } from './pixels.ts';
+import { inkOf, percentile, shrink } from './pixels.ts';
 import type { Gray, Rule } from './types.ts';
 
 /** An area whose ground is darker than paper. `mask` says cell by cell, `cell` pixels wide, what belongs to it. */
@@ -18,11 +18,17 @@ const dark = 150,
  * is a tenth of an inch in pixels.
  */
 export function darkBands(gray: Gray, unit: number): Band[] {
-  const cell = Math.max(2, Math.round(unit / 4)),
-    small = shrink(gray, cell);
+  const fine = Math.max(1, Math.round(unit / 8)),
+    cell = fine * 2,
+    finer = shrink(gray, fine),
+    small = shrink(finer, 2);
   const taken = new Uint8Array(small.data.length);
   // Dark ones first: a row of text right below one, which is grey from afar, does not become part of it.
-  return [dark, dim].flatMap((cut) => {
+  const labels = chips(gray, finer, fine, unit);
+  for (const { x, y, w, h } of labels)
+    for (let r = Math.floor(y / cell); r * cell < y + h; r++)
+      taken.fill(1, r * small.width + Math.floor(x / cell), Math.min((r + 1) * small.width, r * small.width + Math.ceil((x + w) / cell)));
+  const wide = [dark, dim].flatMap((cut) => {
     const bands = filledAreas(
       small,
       small.data.map((v, i) => (v < cut && !taken[i] ? 1 : 0)),
@@ -41,6 +47,30 @@ export function darkBands(gray: Gray, unit: number): Band[] {
     for (const { mask } of bands) mask.forEach((v, i) => v && (taken[i] = 1));
     return bands;
   });
+  return [...labels, ...wide];
+}
+
+/** Single dark labels, no larger than their word: filled boxes of one row of text that are too small to be found by opening and closing. */
+function chips(gray: Gray, fine: Gray, cell: number, unit: number): Band[] {
+  const { width, height } = fine,
+    { pieces } = piecesOf(inkOf(fine, dark), width, height),
+    tall = unit / cell;
+  return pieces.flatMap((p) => {
+    if (p.h < tall || p.h > tall * 3.5 || p.w < p.h * 1.6 || p.w > tall * 20 || p.area < p.w * p.h * 0.55) return [];
+    const mask = new Uint8Array(width * height);
+    for (let y = p.y; y < p.y + p.h; y++) mask.fill(1, y * width + p.x, y * width + p.x + p.w);
+    const band = { x: p.x * cell, y: p.y * cell, w: p.w * cell, h: p.h * cell, cell, columns: width, mask };
+    return straightRim(fine, p) && isFilled(gray, band, 0.5) ? [band] : [];
+  });
+}
+
+/** Whether the rim of a box is dark nearly all round, as letters' outlines are not. */
+function straightRim({ width, data }: Gray, { x, y, w, h }: Rule): boolean {
+  let darkOnes = 0;
+  const at = (c: number, r: number) => (data[r * width + c]! < dark ? 1 : 0);
+  for (let c = x; c < x + w; c++) darkOnes += at(c, y + 1) + at(c, y + h - 2);
+  for (let r = y; r < y + h; r++) darkOnes += at(x + 1, r) + at(x + w - 2, r);
+  return darkOnes > 2 * (w + h) * 0.92;
 }
 
 function filledAreas({ width, height }: Gray, marked: Uint8Array, holed: boolean): (Rule & { mask: Uint8Array })[] {
@@ -106,7 +136,7 @@ function histogramIn(gray: Gray, band: Band): Uint32Array {
 }
 
 /** Whether an area has one ground: most of its pixels are about as dark. A picture or bold letters that stand close have not. */
-function isFilled(gray: Gray, band: Band): boolean {
+function isFilled(gray: Gray, band: Band, share = 0.66): boolean {
   const histogram = histogramIn(gray, band),
     ground = percentile(histogram, 0.5);
   let near = 0,
@@ -115,7 +145,7 @@ function isFilled(gray: Gray, band: Band): boolean {
     all += histogram[i]!;
     if (Math.abs(i - ground) < 30) near += histogram[i]!;
   }
-  return ground < dim && near > all * 0.66;
+  return ground < dim && near > all * share;
 }
 
 /**

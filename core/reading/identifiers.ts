@@ -11,25 +11,12 @@ export function isIban(text: string): boolean {
   return rest === 1;
 }
 
-const ibanLength: Record<string, number> = {
-  GB: 22,
-  NL: 18,
-  DE: 22,
-  FR: 27,
-  BE: 16,
-  ES: 24,
-  IT: 27,
-  SE: 24,
-  IE: 22,
-  AT: 20,
-  CH: 21,
-  LU: 20,
-  DK: 18,
-  NO: 15,
-  FI: 18,
-  PL: 28,
-  PT: 25,
-};
+/** How long the IBANs of each country are (SWIFT IBAN registry); what starts otherwise is none, though its check digits may hold by chance. */
+const ibanLength = new Map(
+  `AD24 AE23 AL28 AT20 AZ28 BA20 BE16 BG22 BH22 BR29 BY28 CH21 CR22 CY28 CZ24 DE22 DK18 DO28 EE20 EG29 ES24 FI18 FO18 FR27 GB22 GE22 GI23 GL18 GR27 GT28 HR21 HU28 IE22 IL23 IQ23 IS26 IT27 JO30 KW30 KZ20 LB28 LC32 LI21 LT20 LU20 LV21 MC27 MD24 ME22 MK19 MR27 MT31 MU30 NL18 NO15 PK24 PL28 PS29 PT25 QA29 RO24 RS22 SA24 SC31 SE24 SI19 SK24 SM27 ST25 SV28 TL23 TN24 TR26 UA29 VA22 VG24 XK20`
+    .split(/\s+/)
+    .map((entry) => [entry.slice(0, 2), Number(entry.slice(2))]),
+);
 
 /** Where an IBAN of a country has letters, after its check digits; elsewhere it has digits (SWIFT IBAN registry). */
 const lettered: Record<string, [from: number, to: number][]> = {
@@ -42,7 +29,7 @@ const lettered: Record<string, [from: number, to: number][]> = {
   SE: [],
   BE: [],
 };
-const toLetter: Record<string, string> = { '0': 'O', '1': 'I', '2': 'Z', '5': 'S', '6': 'G', '8': 'B' };
+const toLetter: Record<string, string> = { '0': 'O', '1': 'I', '2': 'Z', '5': 'S', '6': 'G', '7': 'Z', '8': 'B' };
 const toDigit: Record<string, string> = { O: '0', Q: '0', I: '1', L: '1', Z: '2', S: '5', G: '6', B: '8' };
 
 /** An IBAN whose letters and digits were taken for each other, put right by its country's shape; null unless its check digits then hold. */
@@ -58,13 +45,12 @@ function shaped(iban: string): string | null {
 /** IBANs in running text, with the place where each starts and ends. Parts may be spaced. */
 export function findIbans(text: string): { iban: string; index: number; length: number }[] {
   const found: { iban: string; index: number; length: number }[] = [];
-  for (const match of text.matchAll(/(?<![A-Z0-9])([A-Z]{2})\d{2}(?:[ \u00a0]?[A-Z0-9]){11,30}/g)) {
-    const most = ibanLength[match[1]!] ?? 34;
-    for (let length = match[0].length; length >= 15; length--) {
-      const part = match[0].slice(0, length);
-      const iban = squash(part);
-      if (iban.length > most || iban.length < 15) continue;
-      const sound = isIban(iban) ? iban : iban.length === most ? shaped(iban) : null;
+  for (const match of text.matchAll(/(?<![A-Z0-9])([A-Z]{2})\d{2}(?:[ .\u00a0]{0,2}[A-Z0-9]){11,30}/gi)) {
+    const wanted = ibanLength.get(match[1]!.toUpperCase());
+    for (let length = match[0].length; wanted && length >= wanted; length--) {
+      const iban = squash(match[0].slice(0, length));
+      if (iban.length !== wanted) continue;
+      const sound = isIban(iban) ? iban : shaped(iban);
       if (!sound) continue;
       found.push({ iban: sound, index: match.index, length });
       break;

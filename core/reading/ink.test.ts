@@ -88,6 +88,45 @@ describe('ink', () => {
     const { reading } = readScanned([{ ...page, words: page.words.filter((w) => w.text !== '29') }], []);
     expect(reading.flags).toContain('lines[1].quantity');
   });
+  it('a row that lost its amount is looked for where the amount should stand, and becomes a line when it is found', () => {
+    const whole = inked(),
+      there = whole.words.find((w) => w.text === '369.75')!;
+    const page = { ...whole, words: whole.words.filter((w) => w !== there) };
+    const { spots } = readScanned([page], null);
+    const spot = spots.find((s) => s.digits && Math.abs(s.y - there.y) < 2 && s.x < there.x && s.x + s.w > there.x + there.w);
+    expect(spot).toBeDefined();
+    const { reading } = readScanned([page], [{ ...spot!, words: [there] }]);
+    expect(reading.lines.map((l) => l.amount.value)).toEqual(['256.80', '369.75', '10.00']);
+  });
+  it('a unit behind a figure is its unit, though the next column begins close behind', () => {
+    const { reading } = readScanned(
+      [
+        {
+          ...sketch([
+            [40, 50, 'Quillhaven Glasshouse Repairs Ltd', 16],
+            [400, 50, 'INVOICE', 16],
+            [60, 200, 'Hired'],
+            [132, 200, 'Item'],
+            [380, 200, 'Weekly'],
+            [470, 200, 'Amount'],
+            ...(['Dehumidifier, large', 'Lighting tower', 'Turf cutter'] as const).flatMap((name, i): Piece[] => [
+              [83, 220 + i * 18, `${i + 2}`],
+              [94, 220 + i * 18, 'weeks'],
+              [132, 220 + i * 18, name],
+              [380, 220 + i * 18, '10.00'],
+              [470, 220 + i * 18, `${i + 2}0.00`],
+            ]),
+          ]),
+        },
+      ],
+      [],
+    );
+    expect(reading.lines.map((l) => [l.description?.value, l.quantity?.value, l.unit?.value])).toEqual([
+      ['Dehumidifier, large', '2', 'weeks'],
+      ['Lighting tower', '3', 'weeks'],
+      ['Turf cutter', '4', 'weeks'],
+    ]);
+  });
   it('a label may be a letter off where the recogniser was unsure', () => {
     const { reading } = readScanned([inked({ Invoice: { sure: 0.6, text: 'Invoioe' } })], []);
     expect(reading.header.invoiceNumber?.value).toBe('QGR-20611');
@@ -129,5 +168,11 @@ describe('an IBAN on ink', () => {
   it('is put right where its letters and digits were taken for each other and the check digits then hold', () =>
     expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 33').map((f) => f.iban)).toEqual([iban]));
   it('is not made up where they do not', () => expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 34')).toEqual([]));
+  it('may have lost the case of a letter or gained a point', () =>
+    expect(findIbans('IBAN GB37. XQzB 0023 1433 2314 33').map((f) => f.iban)).toEqual([iban]));
+  it('has the length its country gives it: check digits may hold by chance', () => {
+    // The modulus holds, yet no country has this code, nor this length.
+    expect([isIban('RE300407RECHNUNGSAD'), findIbans('RE300407RECHNUNGSAD')]).toEqual([true, []]);
+  });
   it('stays what it is where it is sound', () => expect([isIban(iban), findIbans(iban)[0]!.iban]).toEqual([true, iban]));
 });

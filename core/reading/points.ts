@@ -10,9 +10,16 @@ interface FigureColumn {
 const decimals = /^[-−(£$€]*\d[\d.,]*([.,])(\d{2,4})\)?$/;
 const right = (w: Word): number => w.x + w.w;
 
-/** Columns of a page in which at least three figures, and four in five, print the same number of decimals. */
+/** The sign that most figures of a page have before their decimals. */
+function usualSign(words: Word[]): string {
+  const signs = words.map((w) => decimals.exec(w.text)?.[1]);
+  return signs.filter((s) => s === ',').length > signs.filter((s) => s === '.').length ? ',' : '.';
+}
+
+/** Columns of a page in which at least three figures, and three in five, print the same number of decimals, be it torn off with their point lost. */
 function columnsOf(words: Word[]): FigureColumn[] {
-  const figures = words.filter((w) => /\d/.test(w.text) && /^[-−(£$€]*[\d.,]+\)?$/.test(w.text)).sort((a, b) => right(a) - right(b));
+  const sign = usualSign(words);
+  const figures = words.filter((w) => /\d/.test(w.text) && /^[-−(£$€]*[\d.,:]+\)?$/.test(w.text)).sort((a, b) => right(a) - right(b));
   const groups: Word[][] = [];
   for (const w of figures) {
     const group = groups[groups.length - 1];
@@ -20,19 +27,22 @@ function columnsOf(words: Word[]): FigureColumn[] {
     else groups.push([w]);
   }
   return groups.flatMap((group) => {
-    const kinds = new Map<string, number>();
+    const kinds = new Map<number, number>();
     for (const w of group) {
-      const [, sign, places] = decimals.exec(w.text) ?? [];
-      if (sign) kinds.set(sign + places!.length, (kinds.get(sign + places!.length) ?? 0) + 1);
+      const [, own, digits] = decimals.exec(w.text) ?? [];
+      // "10,000" is ten thousand where decimals have a point.
+      if (digits?.length === 3 && own !== sign) continue;
+      const places = digits?.length ?? (/^\d{2}$/.test(w.text) && firstHalf(words, w) ? 2 : 0);
+      if (places > 0) kinds.set(places, (kinds.get(places) ?? 0) + 1);
     }
     const [most] = [...kinds].sort((a, b) => b[1] - a[1]);
     if (!most || most[1] < 3 || most[1] < group.length * 0.6) return [];
-    return [{ right: right(group[group.length >> 1]!), sign: most[0][0]!, places: Number(most[0].slice(1)) }];
+    return [{ right: right(group[group.length >> 1]!), sign, places: most[0] }];
   });
 }
 
 /**
- * Ink loses points, and a figure becomes "26520" or falls in two: "324 72". Where it ends in a column whose other figures print decimals,
+ * Ink loses points, and a figure becomes "26520", "11:99", or falls in two: "324 72". Where it ends in a column whose other figures print decimals,
  * the point is put back. Such a figure is not believed until a sum proves it: `was` keeps what was read.
  */
 export function withPoints(pages: Page[]): Page[] {
@@ -42,14 +52,19 @@ export function withPoints(pages: Page[]): Page[] {
       gone = new Set<Word>();
     const words = page.words.map((word): Word => {
       const column = columns.find((c) => Math.abs(c.right - right(word)) < 0.35 * word.size);
-      if (!column || word.sure === undefined || !/^\d+$/.test(word.text)) return word;
+      if (!column || word.sure === undefined) return word;
       const { places, sign } = column;
-      const before = word.text.length === places ? firstHalf(page.words, word) : undefined;
+      const half = /^[.,:]?(\d+)$/.exec(word.text)?.[1],
+        before = half?.length === places ? firstHalf(page.words, word) : undefined;
       if (before) {
         gone.add(before);
-        const text = `${before.text}${sign}${word.text}`;
+        const text = `${before.text.replace(/[.,:]$/, '')}${sign}${half}`;
         return { ...word, text, x: before.x, w: right(word) - before.x, sure: 0.5, was: `${before.text} ${word.text}` };
       }
+      const [, whole, other, rest] = /^(\d{1,3})([.,:;·])(\d+)$/.exec(word.text) ?? [];
+      if (rest?.length === places && places !== 3 && other !== sign)
+        return { ...word, text: `${whole}${sign}${rest}`, sure: 0.5, was: word.text };
+      if (!/^\d+$/.test(word.text)) return word;
       // "24 August 2026" and "Unit 2026" are words of a text, whatever stands above them.
       if (word.text.length <= places || neighbour(page.words, word)) return word;
       return { ...word, text: `${word.text.slice(0, -places)}${sign}${word.text.slice(-places)}`, sure: 0.5, was: word.text };
@@ -63,8 +78,7 @@ export function withPoints(pages: Page[]): Page[] {
 /** Whether a word other than a currency's sign stands right before one, no farther than words of a text do. */
 const neighbour = (words: Word[], word: Word): boolean =>
   words.some(
-    (o) =>
-      Math.abs(o.y - word.y) < word.size * 0.4 && o.x < word.x && word.x - right(o) < word.size * 0.6 && !/^[-−£$€]+$/.test(o.text),
+    (o) => Math.abs(o.y - word.y) < word.size * 0.4 && o.x < word.x && word.x - right(o) < word.size * 0.6 && !/^[-−£$€]+$/.test(o.text),
   );
 
 /** The figure that stands right before decimals that lost their point. */
@@ -76,5 +90,5 @@ const firstHalf = (words: Word[], word: Word): Word | undefined =>
       o.x < word.x &&
       word.x - right(o) < word.size * 0.85 &&
       word.x - right(o) > -word.size * 0.2 &&
-      /^[£$€]?\d{1,3}([.,]\d{3})*$/.test(o.text),
+      /^[£$€]?\d+([.,]\d{3})*[.,:]?$/.test(o.text),
   );

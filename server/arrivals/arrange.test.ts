@@ -3,36 +3,24 @@ import type { Arrange, Arrangement } from '@ledgerline/contract';
 import { ciiOf, hybridOf, pileOf } from '@ledgerline/demo/documents/einvoice';
 import { pictureOf } from '@ledgerline/demo/documents/picture';
 import { approve, getBill, sendOn } from '../bills/service.ts';
+import { looking, takeFiles } from '../testing/arrivals.ts';
 import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
 import { arrange, arrangementOf } from './arrange.ts';
 import { documentsOf } from './store.ts';
-import { takeIn } from './take.ts';
 
 let world: World;
 beforeAll(async () => {
   world = await makeWorld();
 });
 afterAll(() => world.close());
-const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
+const { rows, numbers: bills } = looking(() => world);
 const clerk = () => world.as('Ines Okafor');
 let made = 0;
 
 /** A pile of invoices in one file, taken in and read. */
 async function pile(...indexes: number[]): Promise<{ id: string; numbers: string[] }> {
   const invoices = indexes.map((i) => invoiceOf(i, { number: `AR-${++made}`, lines: 2 }));
-  const id = await takeIn(world.services, {
-    companyId: world.master.company('MBG').id,
-    channel: 'upload',
-    sender: null,
-    subject: null,
-    body: null,
-    headers: null,
-    original: null,
-    personId: null,
-    note: null,
-    files: [{ name: 'pile.pdf', mediaType: 'application/pdf', bytes: await pileOf(invoices) }],
-  });
-  await world.drain();
+  const id = await takeFiles(world, [{ name: 'pile.pdf', mediaType: 'application/pdf', bytes: await pileOf(invoices) }]);
   return { id, numbers: invoices.map((i) => i.number) };
 }
 const shown = async (id: string): Promise<Arrangement> => arrangementOf(world.database.db, (await clerk()).company.id, id);
@@ -47,13 +35,6 @@ const apply = async (id: string, change: (a: Arrange) => void) => {
   await world.drain();
   return done;
 };
-const bills = async (id: string) =>
-  (
-    await rows(
-      `select b.invoice_number from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`,
-      id,
-    )
-  ).map((r) => r.invoice_number);
 const filled = async (id: string) => (await shown(id)).documents.filter((d) => d.pages.length).map((d) => d.pages.map((p) => p.page));
 
 describe('sharing out the pages of an arrival', () => {
@@ -165,25 +146,13 @@ describe('sharing out the pages of an arrival', () => {
     expect(await bills(id)).toEqual(numbers);
   });
   it('pages of pictures move like any other', async () => {
-    const id = await takeIn(world.services, {
-      companyId: world.master.company('MBG').id,
-      channel: 'upload',
-      sender: null,
-      subject: null,
-      body: null,
-      headers: null,
-      original: null,
-      personId: null,
-      note: null,
-      files: [
-        {
-          name: 'fax.tif',
-          mediaType: 'image/tiff',
-          bytes: await pictureOf([invoiceOf(5, { number: 'AR-7101' }), invoiceOf(5, { number: 'AR-7102' })], 'tiff'),
-        },
-      ],
-    });
-    await world.drain();
+    const id = await takeFiles(world, [
+      {
+        name: 'fax.tif',
+        mediaType: 'image/tiff',
+        bytes: await pictureOf([invoiceOf(5, { number: 'AR-7101' }), invoiceOf(5, { number: 'AR-7102' })], 'tiff'),
+      },
+    ]);
     expect((await shown(id)).files).toEqual({ [(await shown(id)).documents[0]!.pages[0]!.sha]: 'picture' });
     const apart = ['AR-7101', 'AR-7102'];
     expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], apart]);
@@ -214,19 +183,7 @@ describe('sharing out the pages of an arrival', () => {
   it('a hybrid that is turned keeps its data', async () => {
     const invoice = invoiceOf(2, { number: 'AR-H', lines: 2 }),
       data = ciiOf({ ...invoice, dueDate: '2027-01-31' });
-    const id = await takeIn(world.services, {
-      companyId: world.master.company('MBG').id,
-      channel: 'upload',
-      sender: null,
-      subject: null,
-      body: null,
-      headers: null,
-      original: null,
-      personId: null,
-      note: null,
-      files: [{ name: 'h.pdf', mediaType: 'application/pdf', bytes: await hybridOf(invoice, data) }],
-    });
-    await world.drain();
+    const id = await takeFiles(world, [{ name: 'h.pdf', mediaType: 'application/pdf', bytes: await hybridOf(invoice, data) }]);
     await apply(id, (a) => {
       a.documents[0]!.pages[0]!.turn = 180;
     });

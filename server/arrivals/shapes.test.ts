@@ -10,8 +10,8 @@ import { takeMessage } from '../mail/receiver.ts';
 import { damaged } from '../../bench/reading/damage.ts';
 import { noteOf } from '../reading/notes.ts';
 import { readAsked } from '../reading/readfile.ts';
+import { looking, takeFiles, type Given } from '../testing/arrivals.ts';
 import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
-import { takeIn } from './take.ts';
 import { unpack } from './unpack.ts';
 
 let world: World;
@@ -19,32 +19,10 @@ beforeAll(async () => {
   world = await makeWorld();
 });
 afterAll(() => world.close());
-const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
+const { rows, documents, billsOf } = looking(() => world);
 const pdf = 'application/pdf',
   xml = 'application/xml';
-type Given = { name: string; mediaType: string; bytes: Uint8Array | string };
-const upload = async (...files: Given[]) => {
-  const id = await takeIn(world.services, {
-    companyId: world.master.company('MBG').id,
-    channel: 'upload',
-    sender: null,
-    subject: null,
-    body: null,
-    headers: null,
-    original: null,
-    personId: null,
-    note: null,
-    files: files.map((f) => ({ ...f, bytes: typeof f.bytes === 'string' ? new TextEncoder().encode(f.bytes) : f.bytes })),
-  });
-  await world.drain();
-  return id;
-};
-const documents = (arrivalId: string) => rows('select * from document where arrival_id = $1 order by position, part', arrivalId);
-const billsOf = (arrivalId: string) =>
-  rows(
-    `select b.* from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`,
-    arrivalId,
-  );
+const upload = (...files: Given[]) => takeFiles(world, files);
 
 /** A zip of stored or deflated entries, as simple as the format allows. */
 function zip(entries: { name: string; bytes: Uint8Array; said?: number }[]): Uint8Array {

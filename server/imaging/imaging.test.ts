@@ -4,9 +4,9 @@ import { demoPassword } from '@ledgerline/demo/people';
 import { makePdf } from '@ledgerline/demo/documents/maker';
 import { paperFile, wornPage } from '@ledgerline/demo/documents/paper';
 import { pictureOf, scannedPdf } from '@ledgerline/demo/documents/picture';
-import { takeIn } from '../arrivals/take.ts';
 import { ReadingPool } from '../reading/pool.ts';
 import { fileType } from '../reading/filetype.ts';
+import { looking, takeFiles } from '../testing/arrivals.ts';
 import { invoiceOf, makeWorld, type World } from '../testing/world.ts';
 import { decodePage, isHeic, picturePages, pointsOf, tiffResolution, UnreadablePicture } from './decode.ts';
 import { ScanPool } from './pool.ts';
@@ -18,31 +18,8 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
-async function take(channel: 'upload' | 'folder', name: string, bytes: Uint8Array): Promise<string> {
-  const id = await takeIn(world.services, {
-    companyId: world.master.company('MBG').id,
-    channel,
-    sender: null,
-    subject: name,
-    body: null,
-    headers: null,
-    original: null,
-    personId: null,
-    note: null,
-    files: [{ name, mediaType: 'application/octet-stream', bytes }],
-  });
-  await world.drain();
-  return id;
-}
-const documents = (arrivalId: string) => rows('select * from document where arrival_id = $1 order by position, part', arrivalId);
-const numbers = async (arrivalId: string) =>
-  (
-    await rows(
-      `select b.invoice_number from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`,
-      arrivalId,
-    )
-  ).map((b) => b.invoice_number);
+const { rows, documents, numbers } = looking(() => world);
+const take = (channel: 'upload' | 'folder', name: string, bytes: Uint8Array) => takeFiles(world, [{ name, bytes }], { channel });
 
 async function signedIn(name: string) {
   const answer = await world.api.app.request('/api/session', {

@@ -7,7 +7,6 @@ import { makePdf } from '@ledgerline/demo/documents/maker';
 import { writeMaster, callerOf, type Master } from '@ledgerline/demo/load';
 import { suppliers } from '@ledgerline/demo/suppliers';
 import { makeApi } from '../app.ts';
-import { takeIn } from '../arrivals/take.ts';
 import { connect, type Database } from '../db/client.ts';
 import { bill } from '../db/schema/index.ts';
 import type { Caller } from '../http/define.ts';
@@ -17,6 +16,7 @@ import { readArrived } from '../reading/service.ts';
 import type { Services } from '../services.ts';
 import { approve, getBill, sendOn } from '../bills/service.ts';
 import { and, eq } from 'drizzle-orm';
+import { takeFiles } from './arrivals.ts';
 
 export interface World {
   services: Services;
@@ -88,20 +88,9 @@ export function invoiceOf(index: number, wish: Partial<Wish> & { number: string 
 
 /** Takes an invoice in as an upload, has it read, and gives its bill's id. */
 export async function arrive(world: World, invoice: Invoice): Promise<string> {
-  const companyId = world.master.company(invoice.supplier.company).id;
-  await takeIn(world.services, {
-    companyId,
-    channel: 'upload',
-    sender: null,
-    subject: null,
-    body: null,
-    headers: null,
-    original: null,
-    personId: null,
-    note: null,
-    files: [{ name: `${invoice.number}.pdf`, mediaType: 'application/pdf', bytes: await makePdf(invoice) }],
-  });
-  await world.drain();
+  const { company } = invoice.supplier,
+    companyId = world.master.company(company).id;
+  await takeFiles(world, [{ name: `${invoice.number}.pdf`, mediaType: 'application/pdf', bytes: await makePdf(invoice) }], { company });
   const [row] = await world.database.db
     .select({ id: bill.id })
     .from(bill)
