@@ -146,13 +146,18 @@ function settle(words: Word[], word: Word, text: string, sure: number, digits: b
     words[at] = { ...word, text, sure };
 }
 
+/** What more than the ink of one word vouches for: check digits, and all of a document's sums of money. */
+const vouched: ReadonlySet<HeaderField> = new Set(['supplierIban', 'currency']);
+
 /** Lowers the confidence of what stands on ink that the recogniser was unsure of, where no sum proves it. */
 export function weighInk(reading: Reading, pages: Page[]): Reading {
   if (!pages.some((p) => p.scan)) return reading;
-  const weigh = <R extends Read | null>(read: R): R =>
-    read && !read.proof ? { ...read, confidence: Math.min(read.confidence, inkConfidence(inkSure(pages, read.mark))) } : read;
+  const weigh = <R extends Read | null>(read: R, tolerance = 0): R =>
+    read && !read.proof ? { ...read, confidence: Math.min(read.confidence, inkConfidence(inkSure(pages, read.mark) + tolerance)) } : read;
   const header = { ...reading.header };
-  for (const field of Object.keys(headerPaths) as HeaderField[]) header[field] = weigh(header[field]);
+  // A name is known in spite of a wrong letter.
+  for (const field of Object.keys(headerPaths) as HeaderField[])
+    if (!vouched.has(field)) header[field] = weigh(header[field], field.endsWith('Name') ? 0.15 : 0);
   const lines = reading.lines.map((line) => ({
     ...line,
     code: weigh(line.code),
@@ -166,9 +171,15 @@ export function weighInk(reading: Reading, pages: Page[]): Reading {
   return { ...reading, header, lines };
 }
 
-/** What a recogniser's own confidence is worth, in steps that are set by hand. */
-function inkConfidence(sure: number): number {
-  if (sure >= 0.9) return 0.99;
-  if (sure >= 0.8) return 0.95;
-  return sure >= 0.6 ? 0.8 : 0.5;
-}
+/**
+ * How often a word is right for how sure the recogniser says it is: measured on made-up pages on worn paper (`npm run bench:ink`, 3,287 words
+ * on 24 pages; below 0.7 it is right one time in five).
+ */
+const measured = [
+  [0.9, 0.97],
+  [0.85, 0.85],
+  [0.8, 0.8],
+  [0.7, 0.7],
+] as const;
+
+const inkConfidence = (sure: number): number => measured.find(([from]) => sure >= from)?.[1] ?? 0.2;
