@@ -42,11 +42,14 @@ function shaped(iban: string): string | null {
   return plain !== iban && isIban(plain) ? plain : null;
 }
 
+/** Ink may have lost the case of a letter of the bank's code, or set a point beside it; all else is as an IBAN is written. */
+const ibanText = /(?<![A-Z0-9])([A-Z]{2})\d{2}\.?(?:[ \u00a0]?[A-Za-z0-9]{4}\.?)(?:[ \u00a0]?[A-Z0-9]){7,26}/g;
+
 /** IBANs in running text, with the place where each starts and ends. Parts may be spaced. */
 export function findIbans(text: string): { iban: string; index: number; length: number }[] {
   const found: { iban: string; index: number; length: number }[] = [];
-  for (const match of text.matchAll(/(?<![A-Z0-9])([A-Z]{2})\d{2}(?:[ .\u00a0]{0,2}[A-Z0-9]){11,30}/gi)) {
-    const wanted = ibanLength.get(match[1]!.toUpperCase());
+  for (const match of text.matchAll(ibanText)) {
+    const wanted = ibanLength.get(match[1]!);
     for (let length = match[0].length; wanted && length >= wanted; length--) {
       const iban = squash(match[0].slice(0, length));
       if (iban.length !== wanted) continue;

@@ -170,6 +170,10 @@ describe('an IBAN on ink', () => {
   it('is not made up where they do not', () => expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 34')).toEqual([]));
   it('may have lost the case of a letter or gained a point', () =>
     expect(findIbans('IBAN GB37. XQzB 0023 1433 2314 33').map((f) => f.iban)).toEqual([iban]));
+  it('is not put together from the words of a row, though their check digits hold', () => {
+    const row = 'SC2256 Orchid silk scarf 6 34.00 14.30 S';
+    expect([isIban(row), findIbans(row)]).toEqual([true, []]);
+  });
   it('has the length its country gives it: check digits may hold by chance', () => {
     // The modulus holds, yet no country has this code, nor this length.
     expect([isIban('RE300407RECHNUNGSAD'), findIbans('RE300407RECHNUNGSAD')]).toEqual([true, []]);
