@@ -23,11 +23,12 @@ export function darkBands(gray: Gray, unit: number): Band[] {
     finer = shrink(gray, fine),
     small = shrink(finer, 2);
   const taken = new Uint8Array(small.data.length);
-  // Dark ones first: a row of text right below one, which is grey from afar, does not become part of it.
+  // What is a small label is not found again as part of a band.
   const labels = chips(gray, finer, fine, unit);
   for (const { x, y, w, h } of labels)
     for (let r = Math.floor(y / cell); r * cell < y + h; r++)
       taken.fill(1, r * small.width + Math.floor(x / cell), Math.min((r + 1) * small.width, r * small.width + Math.ceil((x + w) / cell)));
+  // Dark ones first: a row of text right below one, which is grey from afar, does not become part of it.
   const wide = [dark, dim].flatMap((cut) => {
     const bands = filledAreas(
       small,

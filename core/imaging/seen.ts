@@ -142,7 +142,7 @@ export function wordsOfSeen(seen: SeenWord[], dpi: number): Word[] {
     kept = joined(sensible(seen, dpi), by);
   const { sizes, typed } = sizesOf(kept, by),
     usual = sizes.size ? median([...sizes.values()]) : 10;
-  const words = kept.map((w) => {
+  return kept.map((w) => {
     const size = Math.min(72, Math.max(4, sizes.get(w.line) ?? usual));
     return {
       text: parted(once(w.text.normalize('NFKC'))),
@@ -155,5 +155,4 @@ export function wordsOfSeen(seen: SeenWord[], dpi: number): Word[] {
       sure: w.confidence,
     };
   });
-  return words;
 }
