@@ -7,46 +7,69 @@ export interface Fragments {
   lines: Set<number>;
 }
 
+interface Piece {
+  lines: number[];
+  x0: number;
+  x1: number;
+  y0: number;
+  y1: number;
+  base: number;
+  tall: number;
+  /** Its first and last word. */
+  begins: string;
+  ends: string;
+}
+
+function pieceOf(line: number, words: SeenWord[]): Piece {
+  const first = words.reduce((a, b) => (b.x0 < a.x0 ? b : a)),
+    last = words.reduce((a, b) => (b.x1 > a.x1 ? b : a));
+  return {
+    lines: [line],
+    x0: first.x0,
+    x1: last.x1,
+    y0: Math.min(...words.map((w) => w.y0)),
+    y1: Math.max(...words.map((w) => w.y1)),
+    base: words[0]!.base,
+    tall: Math.max(...words.map((w) => w.base - w.y0)),
+    begins: first.text,
+    ends: last.text,
+  };
+}
+
+/** Whether two pieces are one line that was torn: within a figure as wide as a point stands, within a word or between words hardly at all. */
+function torn(left: Piece, right: Piece): boolean {
+  const tall = Math.max(left.tall, right.tall),
+    apart = right.x0 - left.x1;
+  const figure = /[\d.,]$/.test(left.ends) && /^[\d.,]/.test(right.begins);
+  return (
+    Math.abs(left.base - right.base) < left.tall * 0.3 &&
+    apart < tall * (figure ? 1.3 : 0.5) &&
+    apart > left.tall * -0.5 &&
+    tall < Math.min(left.tall, right.tall) * 2.2
+  );
+}
+
 /**
  * Finds text that was torn apart: lines with one baseline that follow each other as closely as letters of a typewriter do. In sparse mode a
  * recogniser parts "29.95" in such a face at its point, and loses that.
  */
 export function tornApart(words: SeenWord[]): Fragments[] {
-  const lines = new Map<number, { x0: number; x1: number; y0: number; y1: number; base: number; tall: number }>();
-  for (const w of words) {
-    const l = lines.get(w.line);
-    if (!l) lines.set(w.line, { x0: w.x0, x1: w.x1, y0: w.y0, y1: w.y1, base: w.base, tall: w.base - w.y0 });
-    else {
-      Object.assign(l, { x0: Math.min(l.x0, w.x0), x1: Math.max(l.x1, w.x1), y0: Math.min(l.y0, w.y0), y1: Math.max(l.y1, w.y1) });
-      l.tall = Math.max(l.tall, w.base - w.y0);
-    }
-  }
-  const groups: (Fragments & { x1: number; base: number; tall: number })[] = [];
-  for (const [line, l] of [...lines].sort((a, b) => a[1].x0 - b[1].x0)) {
-    const group = groups.find(
-      (g) =>
-        Math.abs(g.base - l.base) < g.tall * 0.3 &&
-        l.x0 - g.x1 < Math.max(g.tall, l.tall) * 1.3 &&
-        l.x0 > g.x1 - g.tall * 0.5 &&
-        Math.max(g.tall, l.tall) < Math.min(g.tall, l.tall) * 2.2,
-    );
+  const lines = new Map<number, SeenWord[]>();
+  for (const w of words) lines.set(w.line, [...(lines.get(w.line) ?? []), w]);
+  const groups: Piece[] = [];
+  for (const piece of [...lines].map(([line, own]) => pieceOf(line, own)).sort((a, b) => a.x0 - b.x0)) {
+    const group = groups.find((g) => torn(g, piece));
     if (!group) {
-      groups.push({
-        box: { x: l.x0, y: l.y0, w: l.x1 - l.x0, h: l.y1 - l.y0 },
-        lines: new Set([line]),
-        x1: l.x1,
-        base: l.base,
-        tall: l.tall,
-      });
+      groups.push(piece);
       continue;
     }
-    const foot = Math.max(group.box.y + group.box.h, l.y1);
-    group.box.y = Math.min(group.box.y, l.y0);
-    group.box.h = foot - group.box.y;
-    group.x1 = Math.max(group.x1, l.x1);
-    group.box.w = group.x1 - group.box.x;
-    group.tall = Math.max(group.tall, l.tall);
-    group.lines.add(line);
+    if (piece.x1 > group.x1) Object.assign(group, { x1: piece.x1, ends: piece.ends });
+    group.y0 = Math.min(group.y0, piece.y0);
+    group.y1 = Math.max(group.y1, piece.y1);
+    group.tall = Math.max(group.tall, piece.tall);
+    group.lines.push(...piece.lines);
   }
-  return groups.filter((g) => g.lines.size > 1);
+  return groups
+    .filter((g) => g.lines.length > 1)
+    .map((g) => ({ box: { x: g.x0, y: g.y0, w: g.x1 - g.x0, h: g.y1 - g.y0 }, lines: new Set(g.lines) }));
 }

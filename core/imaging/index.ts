@@ -7,5 +7,6 @@ export { sensible, wordsOfSeen, type SeenWord } from './seen.ts';
 export { shrink as shrinkGray } from './pixels.ts';
 export { tornApart } from './fragments.ts';
 export { uncoveredInk } from './uncovered.ts';
+export { tellingLines } from './telling.ts';
 export { crop } from './crop.ts';
 export { spotOf } from './spot.ts';

@@ -60,10 +60,22 @@ export function blackAndWhite({ data }: Gray): boolean {
 export function softened({ width, height, data }: Gray): Gray {
   const level = new Uint8Array(data.length),
     out = new Uint8Array(data.length);
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) level[i] = (data[x > 0 ? i - 1 : i]! + 2 * data[i]! + data[x < width - 1 ? i + 1 : i]! + 2) >> 2;
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++)
-      out[i] = (level[y > 0 ? i - width : i]! + 2 * level[i]! + level[y < height - 1 ? i + width : i]! + 2) >> 2;
+  for (let y = 0, i = 0; y < height; y++) {
+    let before = data[i]!,
+      here = before;
+    for (const last = i + width - 1; i < last; i++) {
+      const next = data[i + 1]!;
+      level[i] = (before + 2 * here + next + 2) >> 2;
+      before = here;
+      here = next;
+    }
+    level[i++] = (before + 3 * here + 2) >> 2;
+  }
+  for (let y = 0; y < height; y++) {
+    let i = y * width,
+      above = y > 0 ? i - width : i,
+      below = y < height - 1 ? i + width : i;
+    for (const end = i + width; i < end; i++) out[i] = (level[above++]! + 2 * level[i]! + level[below++]! + 2) >> 2;
+  }
   return { width, height, data: out };
 }

@@ -12,7 +12,17 @@ const telling: Record<Language, string> = {
   ita: 'il gli della del e per con fattura data cliente importo quantita prezzo totale iva ordine consegna vostro pagamento giorni scadenza descrizione imponibile',
   swe: 'och av till for med faktura datum kund belopp antal pris summa moms bestallning leverans er betalning dagar forfallodatum beskrivning ordernummer att betala',
 };
-const lists = languages.map((language) => ({ language, words: new Set(telling[language].split(' ')) }));
+/** How a document names itself and its dates in one language alone: alone, or in longer words such as "Rechnungsnummer". */
+const trade: Record<Language, RegExp> = {
+  eng: /invoice|remittance|creditnote/,
+  deu: /rechnung|gutschrift|lieferschein|bestellnummer|bestelldatum|kundennummer|umsatzsteuer|fallig/,
+  fra: /facture$|factures$|facturation|echeance|reglement|livraison|acheteur/,
+  nld: /factuur|creditnota|bestelnummer|vervaldatum|klantnummer|omschrijving|betaal/,
+  spa: /^factura$|^abono|^pedido|^fecha|vencimiento|^importe/,
+  ita: /fattura|scadenza|consegna|pagamento|^notadicredito/,
+  swe: /faktura|kreditnota|forfallo|bestallning|leverans|betalning|tillhanda/,
+};
+const lists = languages.map((language) => ({ language, words: new Set(telling[language].split(' ')), trade: trade[language] }));
 const bare = (word: string): string =>
   word
     .normalize('NFD')
@@ -20,11 +30,44 @@ const bare = (word: string): string =>
     .toLowerCase()
     .replace(/[^a-z]/g, '');
 
+/** The language of a country whose account and tax numbers begin like this; countries of several languages tell none. */
+const spoken: Record<string, Language> = {
+  GB: 'eng',
+  IE: 'eng',
+  DE: 'deu',
+  AT: 'deu',
+  FR: 'fra',
+  NL: 'nld',
+  ES: 'spa',
+  IT: 'ita',
+  SE: 'swe',
+};
+const numbered = /^(?:IBAN:?)?(GB|IE|DE|AT|FR|NL|ES|IT|SE)[A-Z]?\d{2}/;
+
+/** How much the words tell for each language, most first: small words and the trade's words once, those that only one language has twice. */
+function weigh(words: string[]): { language: Language; n: number }[] {
+  const plain = words
+    .filter((w) => !/\d/.test(w))
+    .map(bare)
+    .filter((w) => w.length > 0);
+  return lists
+    .map(({ language, words: known, trade: own }) => ({
+      language,
+      n: plain.reduce((n, w) => n + (own.test(w) ? 2 : known.has(w) ? 1 : 0), 0),
+    }))
+    .sort((a, b) => b.n - a.n);
+}
+
 /** The language that most of the telling words on a page belong to; null where too few do, or two are as likely. */
 export function languageOf(words: string[]): Language | null {
-  const plain = words.map(bare).filter((w) => w.length > 0);
-  const counts = lists
-    .map(({ language, words: known }) => ({ language, n: plain.filter((w) => known.has(w)).length }))
-    .sort((a, b) => b.n - a.n);
-  return counts[0]!.n >= 4 && counts[0]!.n > counts[1]!.n * 1.25 ? counts[0]!.language : null;
+  const [first, second] = weigh(words) as [{ language: Language; n: number }, { n: number }];
+  return first.n >= 4 && first.n > second.n * 1.25 ? first.language : null;
+}
+
+/** The language that a few words make likely, or the country of an account or tax number among them; null where they say nothing. */
+export function likelyLanguage(words: string[]): Language | null {
+  const [first, second] = weigh(words) as [{ language: Language; n: number }, { n: number }];
+  if (first.n >= 2 && first.n > second.n) return first.language;
+  const country = words.map((w) => numbered.exec(w)?.[1]).find((c) => c);
+  return country ? spoken[country]! : null;
 }

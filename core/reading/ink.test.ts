@@ -4,6 +4,8 @@ import type { Page, Word } from '../page/index.ts';
 import { sketch, type Piece } from '../page/sketch.ts';
 import { misreadings, turnsOf } from './confusions.ts';
 import { findIbans, isIban } from './identifiers.ts';
+import { findLabels } from './labels.ts';
+import { columnBook } from './lexicon/index.ts';
 import { lettersApart, nearestOf } from './lexicon/likeness.ts';
 import { readScanned } from './scanned.ts';
 
@@ -161,6 +163,19 @@ describe('confusions', () => {
     const known = new Set(['reference', 'order', 'quantity', 'invoice']);
     expect([nearestOf('teference', known), nearestOf('orders', known), nearestOf('lamp', known)]).toEqual(['reference', 'orders', 'lamp']);
   });
+});
+
+describe('a label that ink has spoiled', () => {
+  const heads = (text: string, sure: number) => {
+    const { words } = sketch([[50, 50, text]]);
+    return findLabels(
+      words.map((w, i) => (i === 0 ? { ...w, sure } : w)),
+      columnBook,
+    ).map((f) => f.text);
+  };
+  it('is known by the words beside it, even where its own is short', () => expect(heads('tem code', 0.43)).toEqual(['item code']));
+  it('is taken as it stands where the recogniser was sure of it', () => expect(heads('tem code', 0.96)).not.toContain('item code'));
+  it('is not made up of a short word alone', () => expect(heads('tem', 0.43)).toEqual([]));
 });
 
 describe('an IBAN on ink', () => {

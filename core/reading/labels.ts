@@ -1,5 +1,5 @@
 import { union, type Box, type Word } from '../page/index.ts';
-import { nearestOf } from './lexicon/likeness.ts';
+import { nearestOf, oneLetterOff } from './lexicon/likeness.ts';
 import { tokensOf } from './lexicon/tokens.ts';
 import type { Phrase, PhraseBook } from './lexicon/index.ts';
 
@@ -16,6 +16,8 @@ export interface Found<Role> {
 interface Token {
   text: string;
   word: number;
+  /** Whether ink may have misread it. */
+  unsure: boolean;
 }
 
 // Words further apart than this many text heights belong to different labels: "Date    Due date" is not "date due".
@@ -47,18 +49,34 @@ function meant(text: string, known: ReadonlySet<string>): string {
   return word;
 }
 
+/** The longest phrase that begins at a token; where ink may have spoiled that token and the next ones stand, also one whose first word is a letter off. */
+function phraseAt<Role>(tokens: Token[], at: number, book: PhraseBook<Role>, words: Word[]): Phrase<Role> | undefined {
+  const { text, word, unsure } = tokens[at]!;
+  const exact = book.phrases.get(text)?.find((p) => matchAt(tokens, at, p, words));
+  if (exact || !unsure || !tokens[at + 1]) return exact;
+  for (const other of oneLetterOff(text, book.words)) {
+    const mended = [...tokens.slice(0, at), { text: other, word, unsure }, ...tokens.slice(at + 1)];
+    const phrase = book.phrases.get(other)?.find((p) => p.tokens.length > 1 && matchAt(mended, at, p, words));
+    if (phrase) return phrase;
+  }
+  return undefined;
+}
+
 /**
  * Labels of a lexicon in a run of words, leftmost and longest first, without overlap. Words between are left alone.
  */
 export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<Role>[] {
   const tokens = words.flatMap((word, index) =>
-    tokensOf(word.text).map((text) => ({ text: (word.sure ?? 1) < unsure ? meant(text, book.words) : text, word: index })),
+    tokensOf(word.text).map((text): Token => {
+      const misread = (word.sure ?? 1) < unsure;
+      return { text: misread ? meant(text, book.words) : text, word: index, unsure: misread };
+    }),
   );
   const found: Found<Role>[] = [];
   for (let at = 0; at < tokens.length;) {
     // "Number" at the end of a compound is no label by itself: "Artikelnummer".
     const tail = tokens[at]!.text === '#' && tokens[at - 1]?.word === tokens[at]!.word;
-    const phrase = tail ? undefined : book.phrases.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
+    const phrase = tail ? undefined : phraseAt(tokens, at, book, words);
     if (!phrase) {
       at++;
       continue;

@@ -14,8 +14,8 @@ function pgm({ width, height, data }: Gray): Buffer {
   return Buffer.concat([Buffer.from(`P5\n${width} ${height}\n255\n`), data]);
 }
 
-/** Engines kept at once: the language that most pages have, and that of the page in hand. */
-const mostEngines = 2;
+/** Engines kept at once: English, in which a page's language is guessed, that of the page in hand, and one more; each takes some 80 MB. */
+const mostEngines = 3;
 
 /** The character recogniser: an engine for each language in use, in a thread of its own. */
 export class Ocr {

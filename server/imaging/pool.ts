@@ -17,9 +17,9 @@ export class ScanPool {
   }
 
   /** One page as words; a page that breaks the engine or takes too long comes back with why. */
-  async scan(bytes: Uint8Array, wanted: ScanWanted, first: () => Language, tell?: (doing: string) => void): Promise<Scanned> {
+  async scan(bytes: Uint8Array, wanted: ScanWanted, likely: () => Language | null, tell?: (doing: string) => void): Promise<Scanned> {
     const { sha, page, turn } = wanted;
-    const make = (): PageAsk => ({ bytes: new Uint8Array(bytes), sha, page, want: 'scan', turn, first: first() });
+    const make = (): PageAsk => ({ bytes: new Uint8Array(bytes), sha, page, want: 'scan', turn, likely: likely() });
     const result = await ask(this.#threads, make, tell);
     const failed = { sha, page, turn: turn ?? 0, auto: turn === null, read: null };
     if ('fault' in result) return { ...failed, fault: result.fault };

@@ -1,5 +1,6 @@
 import {
   crop,
+  tellingLines,
   prepare,
   sensible,
   spotOf,
@@ -14,7 +15,7 @@ import {
   type Rule,
   type SeenWord,
 } from '@ledgerline/core/imaging';
-import { languageOf, type Language, type Page } from '@ledgerline/core/page';
+import { languageOf, likelyLanguage, type Language, type Page } from '@ledgerline/core/page';
 import { fileType } from '../reading/filetype.ts';
 import { decodePage, type Sheet } from './decode.ts';
 import { Ocr, type Mode } from './ocr.ts';
@@ -39,23 +40,23 @@ export type ScannedSheet = Omit<Page, 'number'> & { turn: number };
 
 /**
  * Reads a page from pixels: cleaned, recognised, single characters that stood alone looked for again, in the language of the page.
- * `first` is the language to begin with.
+ * `likely` is the language of the pages beside it, where that is known.
  */
 export async function scanSheet(
   ocr: Ocr,
   sheet: Sheet,
   turn: number | null,
-  first: Language,
+  likely: Language | null,
   tell: (doing: string) => void,
 ): Promise<ScannedSheet> {
   tell('straightening');
   let ready = prepareSheet(sheet, turn);
   tell('recognising');
-  let found = await recognise(ocr, ready.gray, ready.dpi, first);
+  let found = await recognise(ocr, ready.gray, ready.dpi, likely);
   if (turn === null && !ready.upright && mean(found.seen) < 0.6) {
     // Upside down could not be told from the look of the page; the better reading tells.
     const other = prepareSheet(sheet, (ready.turn + 180) % 360),
-      again = await recognise(ocr, other.gray, other.dpi, first);
+      again = await recognise(ocr, other.gray, other.dpi, likely);
     if (mean(again.seen) > mean(found.seen)) [ready, found] = [other, again];
   }
   const { seen, language } = found;
@@ -73,28 +74,36 @@ export async function scanSheet(
 const mean = (seen: SeenWord[]): number =>
   seen.reduce((t, w) => t + w.confidence * w.text.length, 0) / (seen.reduce((t, w) => t + w.text.length, 0) || 1);
 
-/** Lines with words of a language, which its own dictionary reads better; figures are alike in all. */
-function linesWithWords(seen: SeenWord[]): { box: Rule; lines: Set<number> }[] {
-  const lines = new Map<number, SeenWord[]>();
-  for (const w of seen) lines.set(w.line, [...(lines.get(w.line) ?? []), w]);
-  return [...lines]
-    .filter(([, words]) => words.some((w) => /\p{L}{3}/u.test(w.text)))
-    .map(([line, words]) => {
-      const x = Math.min(...words.map((w) => w.x0)),
-        y = Math.min(...words.map((w) => w.y0));
-      const box = { x, y, w: Math.max(...words.map((w) => w.x1)) - x, h: Math.max(...words.map((w) => w.y1)) - y };
-      return { box, lines: new Set([line]) };
-    });
+/** The language that a few lines make likely; English where they tell none. A guess: the whole page makes it good. */
+async function guessed(ocr: Ocr, gray: Gray, dpi: number): Promise<Language> {
+  const words: string[] = [];
+  for (const box of tellingLines(gray, dpi, mostProbed)) {
+    const seen = await ocr.read(crop(gray, box, Math.round(dpi / 40)).gray, { dpi, mode: 'line' });
+    words.push(...seen.map((w) => w.text));
+    const language = likelyLanguage(words);
+    if (language) return language;
+  }
+  return 'eng';
 }
 
+/** The language that the sure words of a page tell. */
+const told = (seen: SeenWord[]): Language | null => languageOf(seen.filter((w) => w.confidence > 0.6).map((w) => w.text));
+
 /**
- * Words of a cleaned page: all text in sparse mode; if the page is in another language than `first`, its lines of words once more in that;
- * lines that were torn apart read again as one; then each spot of ink that was passed over as a line of its own.
+ * Words of a cleaned page: all text in sparse mode, in the language of the pages beside it or in what a few lines tell, once more if the
+ * whole page tells another; lines that were torn apart read again as one; then each spot of ink that was passed over as a line of its own.
  */
-export async function recognise(ocr: Ocr, gray: Gray, dpi: number, first: Language): Promise<{ seen: SeenWord[]; language: Language }> {
-  let seen = sensible(await ocr.read(gray, { language: first, dpi }), dpi);
-  const told = languageOf(seen.filter((w) => w.confidence > 0.6).map((w) => w.text)),
-    language = told ?? first;
+export async function recognise(
+  ocr: Ocr,
+  gray: Gray,
+  dpi: number,
+  likely: Language | null,
+): Promise<{ seen: SeenWord[]; language: Language }> {
+  const whole = async (language: Language) => sensible(await ocr.read(gray, { language, dpi }), dpi);
+  let language = likely ?? (await guessed(ocr, gray, dpi)),
+    seen = await whole(language);
+  const other = told(seen) ?? language;
+  if (other !== language) seen = await whole((language = other));
   let lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
   const line = async (box: Rule, pad: number): Promise<SeenWord[]> => {
     const part = crop(gray, box, pad),
@@ -110,15 +119,11 @@ export async function recognise(ocr: Ocr, gray: Gray, dpi: number, first: Langua
       line: number,
     }));
   };
-  const again = async (which: { box: Rule; lines: Set<number> }[]) => {
-    for (const { box, lines: old } of which.slice(0, mostSpots)) {
-      const better = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
-        before = seen.filter((w) => old.has(w.line));
-      if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...seen.filter((w) => !old.has(w.line)), ...better];
-    }
-  };
-  if (language !== first) await again(linesWithWords(seen));
-  await again(tornApart(seen));
+  for (const { box, lines: old } of tornApart(seen).slice(0, mostSpots)) {
+    const better = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
+      before = seen.filter((w) => old.has(w.line));
+    if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...seen.filter((w) => !old.has(w.line)), ...better];
+  }
   for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
     const words = await line(spot, Math.round(spot.h / 2));
     // One word fills its spot, whose place is known better than the recogniser tells it.
@@ -128,6 +133,9 @@ export async function recognise(ocr: Ocr, gray: Gray, dpi: number, first: Langua
   }
   return { seen, language };
 }
+
+/** Lines that are read to guess a page's language. */
+const mostProbed = 6;
 
 const mostOnSeparator = 60;
 

@@ -8,7 +8,9 @@ import { prepareSheet, readSpot, scanSheet, sheetOf, type ScannedSheet } from '.
 
 /** What a thread is asked about one page of a file: to read it, to read spots of it again, or to draw it as it was cleaned. */
 export type PageAsk = { bytes: Uint8Array; sha: string; page: number } & (
-  { want: 'scan'; turn: number | null; first: Language } | { want: 'spots'; looks: Look[] } | { want: 'clean'; turn: number; wide: number }
+  | { want: 'scan'; turn: number | null; likely: Language | null }
+  | { want: 'spots'; looks: Look[] }
+  | { want: 'clean'; turn: number; wide: number }
 );
 export type PageAnswer = { scan: ScannedSheet } | { spots: Word[][] } | { png: Uint8Array } | { fault: 'picture' | 'broken' };
 
@@ -26,7 +28,7 @@ serveThread<PageAsk, PageAnswer>(async (ask, tell) => {
   try {
     tell('opening');
     const sheet = await open(ask);
-    if (ask.want === 'scan') return { scan: await scanSheet(ocr, sheet, ask.turn, ask.first, tell) };
+    if (ask.want === 'scan') return { scan: await scanSheet(ocr, sheet, ask.turn, ask.likely, tell) };
     if (ask.want === 'clean') {
       const { gray } = prepareSheet(sheet, ask.turn);
       const raw = { width: gray.width, height: gray.height, channels: 1 as const };

@@ -88,7 +88,7 @@ export class ReadingPool {
   async #scan(files: Map<string, Uint8Array>, wanted: ScanWanted[], kept: Scanned[], shelf: Shelf): Promise<Scanned[]> {
     const key = (s: { sha: string; page: number }) => `${s.sha}:${s.page}`;
     const there = new Set(kept.map(key));
-    let language: Language = kept.find((k) => k.read)?.read?.scan?.language ?? 'eng',
+    let language: Language | null = kept.find((k) => k.read)?.read?.scan?.language ?? null,
       done = kept.length;
     const rest = await Promise.all(
       wanted
