@@ -5,7 +5,7 @@ import { sketch, type Piece } from '../page/sketch.ts';
 import { misreadings, turnsOf } from './confusions.ts';
 import { findIbans, isIban } from './identifiers.ts';
 import { findLabels } from './labels.ts';
-import { columnBook } from './lexicon/index.ts';
+import { columnBook, fieldBook } from './lexicon/index.ts';
 import { lettersApart, nearestOf } from './lexicon/likeness.ts';
 import { readScanned } from './scanned.ts';
 
@@ -175,6 +175,11 @@ describe('a label that ink has spoiled', () => {
   };
   it('is known by the words beside it, even where its own is short', () => expect(heads('tem code', 0.43)).toEqual(['item code']));
   it('is taken as it stands where the recogniser was sure of it', () => expect(heads('tem code', 0.96)).not.toContain('item code'));
+  it('is known where a later word of it was spoiled', () => {
+    const { words } = sketch([[50, 50, 'Your ret']]);
+    const labels = findLabels([words[0]!, { ...words[1]!, sure: 0.9 }], fieldBook);
+    expect(labels.map((f) => f.text)).toEqual(['your ref']);
+  });
   it('is not made up of a short word alone', () => expect(heads('tem', 0.43)).toEqual([]));
 });
 

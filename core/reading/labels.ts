@@ -16,8 +16,8 @@ export interface Found<Role> {
 interface Token {
   text: string;
   word: number;
-  /** Whether ink may have misread it. */
-  unsure: boolean;
+  /** How sure the recogniser was of its word. */
+  sure: number;
 }
 
 // Words further apart than this many text heights belong to different labels: "Date    Due date" is not "date due".
@@ -49,15 +49,22 @@ function meant(text: string, known: ReadonlySet<string>): string {
   return word;
 }
 
-/** The longest phrase that begins at a token; where ink may have spoiled that token and the next ones stand, also one whose first word is a letter off. */
+/** In a label of several words one that the recogniser was less sure of than this may have been misread. */
+const unsureAmongOthers = 0.93;
+
+/** The longest phrase that begins at a token; else one of several words of which ink may have spoiled one by a letter, where the others stand. */
 function phraseAt<Role>(tokens: Token[], at: number, book: PhraseBook<Role>, words: Word[]): Phrase<Role> | undefined {
-  const { text, word, unsure } = tokens[at]!;
-  const exact = book.phrases.get(text)?.find((p) => matchAt(tokens, at, p, words));
-  if (exact || !unsure || !tokens[at + 1]) return exact;
-  for (const other of oneLetterOff(text, book.words)) {
-    const mended = [...tokens.slice(0, at), { text: other, word, unsure }, ...tokens.slice(at + 1)];
-    const phrase = book.phrases.get(other)?.find((p) => p.tokens.length > 1 && matchAt(mended, at, p, words));
-    if (phrase) return phrase;
+  const exact = book.phrases.get(tokens[at]!.text)?.find((p) => matchAt(tokens, at, p, words));
+  if (exact || !tokens[at + 1]) return exact;
+  for (let i = at; i < Math.min(tokens.length, at + 3); i++) {
+    if (tokens[i]!.sure >= unsureAmongOthers || book.words.has(tokens[i]!.text)) continue;
+    for (const text of oneLetterOff(tokens[i]!.text, book.words)) {
+      const mended = tokens.with(i, { ...tokens[i]!, text });
+      const phrase = book.phrases
+        .get(mended[at]!.text)
+        ?.find((p) => p.tokens.length > Math.max(1, i - at) && matchAt(mended, at, p, words));
+      if (phrase) return phrase;
+    }
   }
   return undefined;
 }
@@ -68,8 +75,8 @@ function phraseAt<Role>(tokens: Token[], at: number, book: PhraseBook<Role>, wor
 export function findLabels<Role>(words: Word[], book: PhraseBook<Role>): Found<Role>[] {
   const tokens = words.flatMap((word, index) =>
     tokensOf(word.text).map((text): Token => {
-      const misread = (word.sure ?? 1) < unsure;
-      return { text: misread ? meant(text, book.words) : text, word: index, unsure: misread };
+      const sure = word.sure ?? 1;
+      return { text: sure < unsure ? meant(text, book.words) : text, word: index, sure };
     }),
   );
   const found: Found<Role>[] = [];

@@ -21,7 +21,8 @@ const legalForm = new RegExp(
 );
 const address =
   /\b(road|street|lane|avenue|row|place|yard|court|house|farm|mill|park|way|square|building|unit|depot|box|rue|straat|dijk|weg|laan|kade|strasse|straße|gasse|route|chemin|allée|calle|avenida|plaza|via|corso|piazza|viale|gatan|vägen|postfach|postbus|apartado)\b|\p{L}(straße|strasse|gasse|weg|straat|laan|dijk|gatan|vägen) \d|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}\b/iu;
-const postcode = /\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}(-\d{4})?\b/;
+// Ink makes letters of the digits in a British postcode now and then: "MBI 4QT".
+const postcode = /\b(?=[A-Z\d]* ?[A-Z\d]*\d)[A-Z]{1,2}[\dIO]{1,2}[A-Z]? ?[\dIO][A-Z]{2}\b|\b\d{4} ?[A-Z]{2}\b|\b\d{5}(-\d{4})?\b/;
 const notAName =
   /[@:]|\d{3}|\b(page|invoice|credit note|tel|telephone|phone|fax|email|vat|www|statement|date|total|terms|factuur|facture|rechnung|number|order|united kingdom|since)\b/i;
 

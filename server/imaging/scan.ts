@@ -107,8 +107,13 @@ export async function recognise(
   let lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
   const line = async (box: Rule, pad: number): Promise<SeenWord[]> => {
     const part = crop(gray, box, pad),
-      words = await ocr.read(part.gray, { language, dpi, mode: 'line' });
-    const number = lines++;
+      number = lines++;
+    let words = await ocr.read(part.gray, { language, dpi, mode: 'line' });
+    // Now and then the model of one language makes nothing of a figure that another's reads.
+    if (language !== 'eng' && mean(words) < 0.5) {
+      const english = await ocr.read(part.gray, { language: 'eng', dpi, mode: 'line' });
+      if (mean(english) > mean(words)) words = english;
+    }
     return words.map((w) => ({
       ...w,
       x0: w.x0 + part.x,

@@ -37,4 +37,4 @@ export function nearestOf(word: string, known: ReadonlySet<string>): string {
 
 /** All words of a list that are one letter off, short ones too: what ink may have meant where the words beside it agree. */
 export const oneLetterOff = (word: string, known: ReadonlySet<string>): string[] =>
-  word.length < 3 ? [] : [...known].filter((other) => other.length > 3 && other !== word && lettersApart(word, other, 1) <= 1);
+  word.length < 3 ? [] : [...known].filter((other) => other.length > 2 && other !== word && lettersApart(word, other, 1) <= 1);
