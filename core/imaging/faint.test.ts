@@ -6,7 +6,8 @@ import { blackAndWhite, softened, toGray } from './ink.ts';
 import { wipeMarks } from './marks.ts';
 import { darkenPale } from './pale.ts';
 import { blank, inkOf, shrink } from './pixels.ts';
-import { findRules } from './rules.ts';
+import { brokenLines, findRules } from './rules.ts';
+import { tellingLines } from './telling.ts';
 import type { Gray } from './types.ts';
 
 const fill = (gray: Gray, x0: number, y0: number, x1: number, y1: number, value: number) => {
@@ -142,4 +143,38 @@ it('colour fades block by block, and what has none is not touched', () => {
       expect(new Set(toGray({ width, height: 20, channels: 3, data }).data)).toEqual(new Set([v]));
     }),
   );
+});
+
+describe('a thin line that a fax has broken', () => {
+  const piece = (x: number, y: number, w: number, h: number) => ({ x, y, w, h, area: w * h });
+  it('is known by its pieces close behind each other, level or upright', () => {
+    const level = [0, 40, 85, 130].map((x) => piece(x, 100, 38, 3));
+    const upright = [0, 40, 85, 130].map((y) => piece(300, y, 3, 38));
+    expect(brokenLines([...level, ...upright], 130, 6).sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 4, 5, 6, 7]);
+  });
+  it('stems of letters that stand below each other in rows of text are none', () => {
+    const stems = [0, 56, 112, 168].map((y) => piece(300, y, 4, 30));
+    expect(brokenLines(stems, 130, 6)).toEqual([]);
+  });
+});
+
+describe('lines that tell a language', () => {
+  const page = (boxes: [number, number, number, number][]) => {
+    const gray = blank(2480, 3508);
+    // Letters as bars with gaps between them, the dots of the recogniser's world.
+    for (const [x, y, w, h] of boxes)
+      for (let at = x; at < x + w - h * 0.4; at += Math.round(h * 0.6))
+        for (let row = y; row < y + h; row++) gray.data.fill(20, row * 2480 + at, row * 2480 + at + Math.round(h * 0.4));
+    return gray;
+  };
+  it('are the longest and the tallest in turns, each once', () => {
+    const title: [number, number, number, number] = [1500, 200, 600, 90],
+      sentence: [number, number, number, number] = [200, 3000, 1900, 34],
+      cell: [number, number, number, number] = [200, 1500, 400, 34];
+    const found = tellingLines(page([cell, title, sentence]), 300, 2);
+    const near = ([x, y]: readonly number[], b: { x: number; y: number }) => Math.abs(b.x - x!) < 12 && Math.abs(b.y - y!) < 12;
+    expect([near(sentence, found[0]!), near(title, found[1]!)]).toEqual([true, true]);
+    expect(tellingLines(page([cell, title, sentence]), 300, 9)).toHaveLength(3);
+  });
+  it('an empty page has none', () => expect(tellingLines(blank(2480, 3508), 300, 6)).toEqual([]));
 });

@@ -121,13 +121,14 @@ export function wipeRules(gray: Gray, ink: Uint8Array, rules: Rule[], thick: num
 
 /**
  * Pieces of thin lines that a fax has broken: at least four in one row, thin, close behind each other, as long together as a line. A
- * hyphen stands alone among letters and is none. `long` and `thin` in pixels. Gives their places in the list.
+ * hyphen stands alone among letters and is none, nor are the stems of letters that happen to stand below each other, a row apart. `long`
+ * and `thin` in pixels. Gives their places in the list.
  */
 export function brokenLines(pieces: Piece[], long: number, thin: number): number[] {
   const out: number[] = [];
-  for (const [along, across, length, height] of [
-    ['x', 'y', 'w', 'h'],
-    ['y', 'x', 'h', 'w'],
+  for (const [along, across, length, height, apart] of [
+    ['x', 'y', 'w', 'h', 5],
+    ['y', 'x', 'h', 'w', 2.5],
   ] as const) {
     const flat = pieces
       .map((p, i) => ({ p, i }))
@@ -135,7 +136,9 @@ export function brokenLines(pieces: Piece[], long: number, thin: number): number
       .sort((a, b) => a.p[along] - b.p[along]);
     const open: { members: number[]; start: number; end: number; at: number; drawn: number }[] = [];
     for (const { p, i } of flat) {
-      const chain = open.findLast((c) => Math.abs(c.at - p[across]) <= thin / 2 && p[along] - c.end <= thin * 5 && p[along] >= c.end - 1);
+      const chain = open.findLast(
+        (c) => Math.abs(c.at - p[across]) <= thin / 2 && p[along] - c.end <= thin * apart && p[along] >= c.end - 1,
+      );
       if (!chain) {
         open.push({ members: [i], start: p[along], end: p[along] + p[length], at: p[across], drawn: p[length] });
         continue;

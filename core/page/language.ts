@@ -5,12 +5,12 @@ export type Language = (typeof languages)[number];
 /** Words that stand on many documents of a language and on few of another. Without accents, which a reader in another language loses. */
 const telling: Record<Language, string> = {
   eng: 'the of and to for with invoice date your from terms payment due number order amount total please account bank days unit price each description code net',
-  deu: 'der die das und fur mit rechnung datum kunden zahlbar betrag menge preis gesamt mwst steuer bestellung lieferung ihre bitte zahlung tage netto konto einzelpreis',
-  fra: 'le la les du des et pour facture client montant prix quantite total ttc tva commande livraison votre paiement jours echeance designation unitaire siret',
+  deu: 'der die das des und fur mit rechnung datum kunden zahlbar betrag menge preis gesamt mwst steuer bestellung lieferung ihre bitte zahlung tage netto konto einzelpreis',
+  fra: 'le la les du des et de en pour facture client montant prix quantite total ttc tva commande livraison votre paiement jours echeance designation unitaire siret',
   nld: 'de het een van en voor met factuur datum klant bedrag aantal prijs totaal btw bestelling levering uw betaling dagen omschrijving stuks rekening vervaldatum',
-  spa: 'el los las del y para con factura fecha cliente importe cantidad precio total iva pedido entrega su pago dias vencimiento descripcion base imponible',
-  ita: 'il gli della del e per con fattura data cliente importo quantita prezzo totale iva ordine consegna vostro pagamento giorni scadenza descrizione imponibile',
-  swe: 'och av till for med faktura datum kund belopp antal pris summa moms bestallning leverans er betalning dagar forfallodatum beskrivning ordernummer att betala',
+  spa: 'el los las del y de en la para con factura fecha cliente importe cantidad precio total iva pedido entrega su pago dias vencimiento descripcion base imponible',
+  ita: 'il gli della del e la le per con fattura data cliente importo quantita prezzo totale iva ordine consegna vostro pagamento giorni scadenza descrizione imponibile',
+  swe: 'och av de till for med faktura datum kund belopp antal pris summa moms bestallning leverans er betalning dagar forfallodatum beskrivning ordernummer att betala',
 };
 /** How a document names itself and its dates in one language alone: alone, or in longer words such as "Rechnungsnummer". */
 const trade: Record<Language, RegExp> = {
@@ -44,16 +44,17 @@ const spoken: Record<string, Language> = {
 };
 const numbered = /^(?:IBAN:?)?(GB|IE|DE|AT|FR|NL|ES|IT|SE)[A-Z]?\d{2}/;
 
-/** How much the words tell for each language, most first: small words and the trade's words once, those that only one language has twice. */
+/**
+ * How much the words tell for each language, most first: small words and the trade's words one, those that only one language has two.
+ * A word that is on every line of a table counts twice at most.
+ */
 function weigh(words: string[]): { language: Language; n: number }[] {
-  const plain = words
-    .filter((w) => !/\d/.test(w))
-    .map(bare)
-    .filter((w) => w.length > 0);
+  const times = new Map<string, number>();
+  for (const w of words) if (!/\d/.test(w)) times.set(bare(w), (times.get(bare(w)) ?? 0) + 1);
   return lists
     .map(({ language, words: known, trade: own }) => ({
       language,
-      n: plain.reduce((n, w) => n + (own.test(w) ? 2 : known.has(w) ? 1 : 0), 0),
+      n: [...times].reduce((n, [w, t]) => n + Math.min(t, 2) * (own.test(w) ? 2 : known.has(w) ? 1 : 0), 0),
     }))
     .sort((a, b) => b.n - a.n);
 }

@@ -45,6 +45,10 @@ export function misreadings(text: string, places: number | null): Misreading[] {
   };
   for (let i = 0; i < text.length; i++)
     for (const other of alike[text[i]!] ?? '') if (/\d/.test(other)) add(text.slice(0, i) + other + text.slice(i + 1), 1.6);
+  // What was taken for another character once was often taken for it throughout: "12.14" for "72.74".
+  for (const own of new Set(text))
+    for (const other of alike[own] ?? '')
+      if (/\d/.test(other) && text.indexOf(own) < text.lastIndexOf(own)) add(text.replaceAll(own, other), 2.2);
   const bare = text.replace(/[^\d]/g, '');
   const now = /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0;
   for (const sign of ['.', ','])

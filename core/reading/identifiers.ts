@@ -39,11 +39,15 @@ function shaped(iban: string): string | null {
   const plain = [...iban]
     .map((ch, i) => (i < 2 ? ch : letters.some(([from, to]) => i >= from && i < to) ? (toLetter[ch] ?? ch) : (toDigit[ch] ?? ch)))
     .join('');
-  return plain !== iban && isIban(plain) ? plain : null;
+  // A two or a seven in small print is taken for a question mark.
+  const sound = (plain.includes('?') ? ['2', '7'].map((digit) => plain.replace('?', digit)) : [plain]).filter(
+    (p) => p !== iban && isIban(p),
+  );
+  return sound.length === 1 ? sound[0]! : null;
 }
 
-/** Ink may have lost the case of a letter of the bank's code, or set a point beside it; all else is as an IBAN is written. */
-const ibanText = /(?<![A-Z0-9])([A-Z]{2})\d{2}\.?(?:[ \u00a0]?[A-Za-z0-9]{4}\.?)(?:[ \u00a0]?[A-Z0-9]){7,26}/g;
+/** Ink may have lost the case of a letter of the bank's code, set a point beside it, or made letters of the check digits; all else is as an IBAN is written. */
+const ibanText = /(?<![A-Z0-9])([A-Z]{2})[\dOISZBG?]{2}\.?(?:[ \u00a0]?[A-Za-z0-9]{4}\.?)(?:[ \u00a0]?[A-Z0-9]){7,26}/g;
 
 /** IBANs in running text, with the place where each starts and ends. Parts may be spaced. */
 export function findIbans(text: string): { iban: string; index: number; length: number }[] {
@@ -51,8 +55,12 @@ export function findIbans(text: string): { iban: string; index: number; length: 
   for (const match of text.matchAll(ibanText)) {
     const wanted = ibanLength.get(match[1]!);
     for (let length = match[0].length; wanted && length >= wanted; length--) {
-      const iban = squash(match[0].slice(0, length));
-      if (iban.length !== wanted) continue;
+      const iban = match[0]
+        .slice(0, length)
+        .replace(/[ \u00a0.]/g, '')
+        .toUpperCase();
+      // Words in capitals have the shape too, if their letters may be digits: an account number is mostly digits as it stands.
+      if (iban.length !== wanted || iban.replace(/\D/g, '').length < wanted / 2) continue;
       const sound = isIban(iban) ? iban : shaped(iban);
       if (!sound) continue;
       found.push({ iban: sound, index: match.index, length });

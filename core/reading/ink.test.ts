@@ -151,6 +151,10 @@ describe('confusions', () => {
   });
   it('codes that take turns between letters and digits are less plain', () =>
     expect([turnsOf('PO-4529'), turnsOf('P0O4529')]).toEqual([0, 3]));
+  it('one character taken for another throughout costs less than two taken by chance', () => {
+    const [all] = misreadings('12.14', 2).filter((m) => m.text === '72.74');
+    expect(all!.cost).toBeLessThan(2 * 1.6);
+  });
   it('letters apart is a distance: the same both ways, nothing for the same word', () => {
     fc.assert(
       fc.property(fc.string({ maxLength: 8 }), fc.string({ maxLength: 8 }), (a, b) => {
@@ -187,6 +191,11 @@ describe('an IBAN on ink', () => {
   const iban = 'GB37XQZB00231433231433';
   it('is put right where its letters and digits were taken for each other and the check digits then hold', () =>
     expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 33').map((f) => f.iban)).toEqual([iban]));
+  it('may have letters or a question mark for its check digits', () => {
+    expect(findIbans('IBAN GB8S ZZZZ 8004 8340 2805 16 BIC ZZOXGB2X').map((f) => f.iban)).toEqual(['GB85ZZZZ80048340280516']);
+    expect(findIbans('IBAN ES?2 7380 5984 5853 2506 2853').map((f) => f.iban)).toEqual(['ES2273805984585325062853']);
+  });
+  it('is not made of words in capitals', () => expect(findIbans('IT IS SOLID BOGOTA GLOSS OIL BOIL GILLS SOS')).toEqual([]));
   it('is not made up where they do not', () => expect(findIbans('IBAN GB37 XQ2B 0O23 1433 2314 34')).toEqual([]));
   it('may have lost the case of a letter or gained a point', () =>
     expect(findIbans('IBAN GB37. XQzB 0023 1433 2314 33').map((f) => f.iban)).toEqual([iban]));

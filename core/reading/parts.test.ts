@@ -23,6 +23,8 @@ describe('words of the lexicon', () => {
     ['Fattura n.', ['fattura', '#']],
     ['N.º', ['#']],
     ['Nº', ['#']],
+    ['N.”', ['#']],
+    ['n*', ['#']],
     ['Inv.No.:', ['inv', '#']],
     ['Btw-bedrag', ['btw', 'bedrag']],
     ['Échéance', ['echeance']],

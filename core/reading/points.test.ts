@@ -46,6 +46,19 @@ describe('a point that ink lost', () => {
     const page = read([...column(500, amounts), ...column(500, ['24 August 2026'], 300)]);
     expect(texts(page)).toContain('2026');
   });
+  it('a figure whose signs are those of another country is put like all others of its page', () => {
+    const page = read([
+      ...column(500, ['1.250,00', '412,50', '67,544.61', '980,10', '12,00', '7,25', '3,10', '88,00', '1,99', '640,00', '75,20']),
+      ...column(300, ['11.75']),
+    ]);
+    expect(texts(page)).toEqual(expect.arrayContaining(['67.544,61', '11,75']));
+    expect(page.words.find((w) => w.text === '11,75')).toMatchObject({ sure: 0.5, was: '11.75' });
+  });
+  it('but not a day and month, nor where the page uses both signs', () => {
+    const amounts = ['1.250,00', '412,50', '980,10', '12,00', '7,25', '3,10'];
+    expect(texts(read([...column(500, amounts), ...column(300, ['28.10'])]))).toContain('28.10');
+    expect(texts(read([...column(500, amounts), ...column(300, ['11.75', '12.80'])]))).toContain('11.75');
+  });
   it('nor on a digital page, whose text is exact', () => {
     const page = sketch(column(500, [...amounts, '26520']));
     expect(withPoints([page])[0]).toBe(page);

@@ -41,13 +41,38 @@ function columnsOf(words: Word[]): FigureColumn[] {
   });
 }
 
+/** The sign before decimals where hardly any figure of a page has the other one; null where both are used or too few figures are there. */
+function onlySign(words: Word[]): string | null {
+  const signs = words.flatMap((w) => (w.sure !== undefined ? (/^\d[\d.,]*([.,])\d{2}$/.exec(w.text)?.[1] ?? []) : []));
+  const commas = signs.filter((s) => s === ',').length;
+  return signs.length < 5 ? null : commas <= signs.length * 0.2 ? '.' : commas >= signs.length * 0.8 ? ',' : null;
+}
+
+/** A figure with the signs of its thousands and decimals as all others on its page have them: "11,75" or "67.544,61" among points. */
+function withSign(text: string, sign: string): string {
+  const other = sign === '.' ? ',' : '.';
+  const [, whole, parted] = /^(\d{1,3})([.,])\d{2}$/.exec(text) ?? [];
+  // "12.05" may be a day where decimals have a comma.
+  if (parted === other && !(other === '.' && /^(0?[1-9]|[12]\d|3[01])\.(0[1-9]|1[0-2])$/.test(text)))
+    return `${whole}${sign}${text.slice(-2)}`;
+  const groups = /^(\d{1,3}(?:([.,])\d{3})+)([.,])(\d{2})$/.exec(text);
+  if (groups?.[2] === sign && groups[3] === other) return `${groups[1]!.replaceAll(sign, other)}${sign}${groups[4]}`;
+  return text;
+}
+
 /**
  * Ink loses points, and a figure becomes "26520", "11:99", or falls in two: "324 72". Where it ends in a column whose other figures print decimals,
  * the point is put back. Such a figure is not believed until a sum proves it: `was` keeps what was read.
  */
 export function withPoints(pages: Page[]): Page[] {
-  return pages.map((page) => {
-    if (!page.scan) return page;
+  return pages.map((given) => {
+    if (!given.scan) return given;
+    const only = onlySign(given.words);
+    const signed = given.words.map((w): Word => {
+      const text = only && w.sure !== undefined ? withSign(w.text, only) : w.text;
+      return text === w.text ? w : { ...w, text, sure: 0.5, was: w.text };
+    });
+    const page = signed.every((w, i) => w === given.words[i]) ? given : { ...given, words: signed };
     const columns = columnsOf(page.words),
       gone = new Set<Word>();
     const words = page.words.map((word): Word => {

@@ -1,4 +1,4 @@
-import type { Mark, Page, Word } from '../page/index.ts';
+import { union, type Mark, type Page, type Word } from '../page/index.ts';
 import { turnsOf } from './confusions.ts';
 import { headerPaths } from './paths.ts';
 import type { HeaderField, Read, Reading, ReadLine } from './types.ts';
@@ -60,11 +60,26 @@ export function spotsToCheck(reading: Reading, pages: Page[]): Spot[] {
     if (!line.code && codes && line.amount.mark) add({ ...line.amount.mark, x: codes.x, w: codes.w }, false);
   }
   for (const mark of lostAmounts(reading.lines, pages)) add(mark, true);
+  if (!reading.header.supplierIban) for (const mark of spoiltIbans(pages)) add(mark, false);
   for (const field of exact) {
     const read = reading.header[field];
     if (read?.mark && (inkSure(pages, read.mark) < 0.85 || turnsOf(read.value) > 1)) add(read.mark, false);
   }
   return spots;
+}
+
+/** What stands behind "IBAN" on a page where none could be read. */
+function spoiltIbans(pages: Page[]): Mark[] {
+  return pages.flatMap((page) =>
+    page.words
+      .filter((w) => /^\W?IBAN\b/i.test(w.text))
+      .flatMap((label) => {
+        const row = page.words.filter((w) => Math.abs(w.y - label.y) < label.size * 0.5 && w.x > label.x).sort((a, b) => a.x - b.x);
+        const end = row.findIndex((w) => /^(BIC|SWIFT)\b/i.test(w.text) || !/\d|^[A-Z]{4}$/.test(w.text)),
+          own = end < 0 ? row : row.slice(0, end);
+        return own.length > 0 ? [{ page: page.number, ...union(own) }] : [];
+      }),
+  );
 }
 
 const bareFigure = /^[£$€]?\d[\d.,]*$/;

@@ -21,7 +21,8 @@ function cut(text: string): string[] {
   return plain.split(/[/|·:@]+|(?<=\p{L})[-–](?=\p{L})|(?<=\p{L}{2})\.(?=\p{L})/u).flatMap((part) => {
     const bare = part.replace(/[^\p{L}\p{N}#%£€$°']/gu, '').replace(/^'+|'+$/g, '');
     if (bare === '') return [];
-    if (numberWord.test(bare) || (bare === 'n' && /^n\.$/.test(part))) return ['#'];
+    // Ink makes quotation marks of the small ring in "n°".
+    if (numberWord.test(bare) || (bare === 'n' && /^n(\.|\.?["”“*’]+)$/.test(part))) return ['#'];
     const compound = /^(\p{L}{2,})(nummer|nr|n°)$/u.exec(bare);
     const glued = /^(\p{L}{3,})(\d{1,2}%?)$/u.exec(bare);
     if (glued) return [glued[1]!, glued[2]!];
