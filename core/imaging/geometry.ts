@@ -115,6 +115,10 @@ function atEdge({ width, height, data }: Gray, x: number, y: number): number {
   return (pixel(0, 0) * (1 - fx) + pixel(1, 0) * fx) * (1 - fy) + (pixel(0, 1) * (1 - fx) + pixel(1, 1) * fx) * fy + 0.5;
 }
 
+/** The same picture larger or smaller by a factor near one. */
+export const resized = (gray: Gray, by: number): Gray =>
+  warp(gray, scaling(1 / by), Math.max(1, Math.round(gray.width * by)), Math.max(1, Math.round(gray.height * by)));
+
 /** Turns a picture clockwise by 0, 90, 180 or 270 degrees without loss. */
 export function turned(picture: Picture, degrees: number): Picture {
   const { width: w, height: h, channels: n, data } = picture,

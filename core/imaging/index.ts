@@ -2,7 +2,7 @@ export type { CleanUp, Gray, Matrix, Picture, Point, Quad, Rule } from './types.
 export { usualCleanUp } from './types.ts';
 export { prepare, type Prepared } from './prepare.ts';
 export { toGray } from './ink.ts';
-export { identity, invert, multiply, project, rotation, squaring, turned, warp } from './geometry.ts';
+export { identity, invert, multiply, project, resized, rotation, squaring, turned, warp } from './geometry.ts';
 export { sensible, wordsOfSeen, type SeenWord } from './seen.ts';
 export { shrink as shrinkGray } from './pixels.ts';
 export { tornApart } from './fragments.ts';

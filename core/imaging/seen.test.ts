@@ -33,6 +33,21 @@ describe('what a recogniser saw becomes words', () => {
     );
     expect(words[0]!.size).toBeGreaterThan(words[1]!.size * 1.7);
   });
+  it('a typewritten page is known by the even steps of its words, whatever the heights of their letters', () => {
+    const texts = ['Invoice', 'Marrowby', 'Gardens', 'Glasshouse', 'shading', 'Hedge', 'trimming', 'Watering', 'lance', 'Soil', 'Unit'];
+    const page = (wide: (text: string) => number) =>
+      wordsOfSeen(
+        texts.map((text, i) => ({ ...seen(text, 100, 100 + i * 60, i, { tall: 27 + (i % 4) * 2 }), x1: 100 + wide(text) })),
+        300,
+      );
+    const even = page((text) => (text.length - 0.33) * 25);
+    expect(new Set(even.map((w) => w.font))).toEqual(new Set(['typewriter']));
+    // A step of 25 pixels is 6 points, 0.6 of the text height.
+    for (const w of even) expect(w.size).toBeCloseTo(10, 1);
+    const narrow = /[ijlt]/g;
+    const uneven = page((text) => text.length * 25 - (text.match(narrow)?.length ?? 0) * 14);
+    expect(new Set(uneven.map((w) => w.font))).toEqual(new Set(['ink']));
+  });
   it('without specks, strokes of lines and lines that make no sense', () => {
     const words = wordsOfSeen(
       [
@@ -52,11 +67,39 @@ describe('what a recogniser saw becomes words', () => {
     ['12.345.678.90', '12,345,678.90'],
     ['1,420.00', '1,420.00'],
     ['P0O-4529', 'PO-4529'],
+    ['P0-4529', 'PO-4529'],
+    ['P0450', 'P0450'],
     ['01.02.2026', '01.02.2026'],
   ])('%s is %s', (read, meant) => expect(wordsOfSeen([seen(read, 100, 100, 0)], 300)[0]!.text).toBe(meant));
   it('a last decimal that stood apart belongs to its figure, a number of its own does not', () => {
     const words = wordsOfSeen([seen('165.7', 100, 100, 0), seen('0', 200, 100, 0), seen('20', 400, 100, 0)], 300);
     expect(words.map((w) => w.text)).toEqual(['165.70', '20']);
+  });
+  it.each([
+    [['2,', '611.60'], '2,611.60'],
+    [['65.967.', '72'], '65,967.72'],
+    [['1', '518;', '61'], '1.518,61'],
+    [['1', '639.08'], '1,639.08'],
+    [['2.', '105.', '35'], '2,105.35'],
+    [['-1', '250.00'], '-1,250.00'],
+  ])('%j was one figure', (pieces, figure) => {
+    let x = 100;
+    const words = pieces.map((text) => {
+      const word = seen(text, x, 100, 0);
+      x = word.x1 + 16;
+      return word;
+    });
+    expect(wordsOfSeen(words, 300).map((w) => w.text)).toEqual([figure]);
+  });
+  it('also where it was seen as two lines', () =>
+    expect(wordsOfSeen([seen('611.60', 146, 100, 0), seen('2,', 100, 104, 1)], 300).map((w) => w.text)).toEqual(['2,611.60']));
+  it.each([[['27,', '2025']], [['15.', '07.', '2025']]])('%j is a date', (pieces) => {
+    const words = pieces.map((text, i) => seen(text, 100 + i * 70, 100, 0));
+    expect(wordsOfSeen(words, 300).map((w) => w.text)).toEqual(pieces);
+  });
+  it('figures a word apart, or below each other, stay two', () => {
+    expect(wordsOfSeen([seen('1', 100, 100, 0), seen('639.08', 180, 100, 0)], 300)).toHaveLength(2);
+    expect(wordsOfSeen([seen('2,', 100, 100, 0), seen('611.60', 146, 140, 1)], 300)).toHaveLength(2);
   });
 });
 

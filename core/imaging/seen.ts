@@ -31,36 +31,46 @@ function sizeOf(word: SeenWord, toPoints: number): number | null {
 
 const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!;
 
+/** The step from one character to the next in a word, in points: from its first letter's left edge to its last one's right edge is about a third less. */
+const stepOf = (w: SeenWord, toPoints: number): number => ((w.x1 - w.x0) * toPoints) / (w.text.length - 0.33);
+
 /**
- * In a typewriter's face all characters are equally wide, 0.6 of the text height, and its capitals are low. By how much the text is taller
- * than its capitals say; null for other faces.
+ * In a typewriter's face all characters are equally wide, 0.6 of the text height. The step that most words of a page keep; null for other
+ * faces, in which words of narrow letters are shorter. Digits are equally wide in all faces and tell nothing.
  */
-function pitchOf(seen: SeenWord[], lines: Map<number, { sizes: number[] }>, toPoints: number): number | null {
-  const ratios: number[] = [];
-  for (const w of seen) {
-    const size = lines.get(w.line);
-    // From the first letter's left edge to the last one's right edge: about a third of a step less than all steps.
-    if (size && w.text.length >= 4) ratios.push(((w.x1 - w.x0) * toPoints) / (w.text.length - 0.33) / 0.6 / median([...size.sizes]));
-  }
-  if (ratios.length < 12) return null;
-  const middle = median([...ratios]);
-  return ratios.filter((r) => Math.abs(r - middle) < middle * 0.07).length > ratios.length * 0.75 ? middle : null;
+function pitchOf(seen: SeenWord[], toPoints: number): number | null {
+  const steps = seen.filter((w) => /^\p{L}{4,}$/u.test(w.text)).map((w) => stepOf(w, toPoints));
+  if (steps.length < 10) return null;
+  const middle = median([...steps]);
+  return steps.filter((s) => Math.abs(s - middle) < middle * 0.07).length > steps.length * 0.7 ? middle : null;
+}
+
+/** The text heights of a typewritten line as its words' steps tell, those of its letters' heights for headings and for lines of single characters. */
+function typedSize(words: SeenWord[], tall: number, pitch: number, usual: number, toPoints: number): number {
+  const steps = words.filter((w) => w.text.length >= 3 && /^[\p{L}\p{N}].*[\p{L}\p{N}]$/u.test(w.text)).map((w) => stepOf(w, toPoints));
+  if (Math.abs(tall - usual) < usual * 0.25 && steps.every((s) => Math.abs(s - pitch) < pitch * 0.15)) return pitch / 0.6;
+  return steps.length > 0 ? median(steps) / 0.6 : (tall / usual) * (pitch / 0.6);
 }
 
 /** One text height for each line, and one for all lines that are about as tall: ink varies by a pixel where type does not. */
 function sizesOf(seen: SeenWord[], toPoints: number): { sizes: Map<number, number>; typed: boolean } {
-  const lines = new Map<number, { sizes: number[]; letters: number }>();
+  const lines = new Map<number, { sizes: number[]; words: SeenWord[] }>();
   for (const word of seen) {
     const size = sizeOf(word, toPoints);
     if (size === null) continue;
-    const line = lines.get(word.line) ?? { sizes: [], letters: 0 };
+    const line = lines.get(word.line) ?? { sizes: [], words: [] };
     for (let i = 0; i < word.text.length; i++) line.sizes.push(size);
-    line.letters += word.text.length;
+    line.words.push(word);
     lines.set(word.line, line);
   }
-  const pitch = pitchOf(seen, lines, toPoints);
+  const pitch = pitchOf(seen, toPoints),
+    usual = pitch === null ? 0 : median([...lines.values()].flatMap((l) => l.sizes));
   const told = [...lines]
-    .map(([line, { sizes, letters }]) => ({ line, size: pitch ? median(sizes) * pitch : median(sizes), letters }))
+    .map(([line, { sizes, words }]) => ({
+      line,
+      size: pitch === null ? median(sizes) : typedSize(words, median([...sizes]), pitch, usual, toPoints),
+      letters: sizes.length,
+    }))
     .sort((a, b) => b.letters - a.letters);
   const kinds: { size: number; letters: number }[] = [];
   const out = new Map<number, number>();
@@ -105,15 +115,39 @@ function senseless(seen: SeenWord[]): Set<number> {
   return new Set([...lines].filter(([, l]) => l.sure / l.letters < 0.45 && l.best < 0.7).map(([line]) => line));
 }
 
-/** Joins what belongs to one figure: its last decimal stood a little apart. */
+/** The beginning of a figure that ends with the sign before its next digits, or with whole thousands. */
+const hanging = /^\W?\d[\d.,'’]*[.,;'’]$/,
+  // What follows in a date, as in "27, 2025" and "15. 07.", is none of these.
+  rest = /^(\d{2}|\d{3}([.,;'’](\d{2,3})?)*)[)%€-]?$/,
+  thousands = /^[-−(£$€]?\d{1,3}([.,'’]\d{3})*$/;
+
+/** Two words beside each other on one baseline as one figure, if they are that; null where they are not. */
+function figureOf(left: SeenWord, right: SeenWord, by: number): SeenWord | null {
+  const apart = (right.x0 - left.x1) * by,
+    tall = right.base - right.y0;
+  // The recogniser draws a word's box too wide now and then, over the next one; a comma reaches below the baseline.
+  if (left === right || right.x0 <= left.x0 || right.x1 <= left.x1 - tall || Math.abs(left.base - right.base) > tall * 0.4) return null;
+  if (apart > Math.max(5, tall * by * 1.2) || apart < -tall * by * 1.3) return null;
+  const whole = { ...left, x1: Math.max(left.x1, right.x1), y0: Math.min(left.y0, right.y0), y1: Math.max(left.y1, right.y1) };
+  if ((/\d[.,]\d$/.test(left.text) && /^\d$/.test(right.text)) || (hanging.test(left.text) && rest.test(right.text)))
+    return { ...whole, text: left.text.replace(/;$/, ',') + right.text, confidence: Math.min(left.confidence, right.confidence) };
+  if (!thousands.test(left.text) || !/^\d{3}[.,]\d{2}$/.test(right.text)) return null;
+  const sign = /[.,'’]/.exec(left.text)?.[0] ?? (right.text[3] === '.' ? ',' : '.');
+  return { ...whole, text: left.text + sign + right.text, confidence: Math.min(0.5, right.confidence) };
+}
+
+/**
+ * Joins what belongs to one figure: digits after a sign that hangs at the end of a word stood a little apart, as in a typewriter's face
+ * ("2," "611.60"), or the sign between thousands was lost ("1" "639.08").
+ */
 function joined(words: SeenWord[], by: number): SeenWord[] {
   const out: SeenWord[] = [];
-  for (const w of words) {
-    const before = out[out.length - 1];
-    const close = before?.line === w.line && (w.x0 - before.x1) * by < 5 && w.x0 >= before.x1;
-    if (before && close && /\d[.,]\d?$/.test(before.text) && /^\d{1,2}$/.test(w.text))
-      out[out.length - 1] = { ...before, text: before.text + w.text, x1: w.x1, confidence: Math.min(before.confidence, w.confidence) };
-    else out.push(w);
+  for (let word of [...words].sort((a, b) => a.x0 - b.x0)) {
+    for (let at = 0; at >= 0;) {
+      at = out.findLastIndex((left) => figureOf(left, word, by));
+      if (at >= 0) word = figureOf(out.splice(at, 1)[0]!, word, by)!;
+    }
+    out.push(word);
   }
   return out;
 }
@@ -126,8 +160,8 @@ function parted(text: string): string {
   return `${whole.replaceAll(sign, sign === '.' ? ',' : '.')}${sign}${rest}`;
 }
 
-/** An O in a code's letters that was seen twice, as a letter and as a digit: "P0O-4711". */
-const once = (text: string): string => text.replace(/(?<=^\p{Lu}{1,3})(0O|O0)(?=-?\d)/u, 'O');
+/** An O in a code's letters that was seen twice, as a letter and as a digit: "P0O-4711"; or as a digit in what is short for a purchase order: "P0-4711". */
+const once = (text: string): string => text.replace(/(?<=^\p{Lu}{1,3})(0O|O0)(?=-?\d)/u, 'O').replace(/^P0(?=-\d{3})/, 'PO');
 
 /** What a recogniser saw without specks, strokes of lines, and lines of which it made no sense. */
 export function sensible(seen: SeenWord[], dpi: number): SeenWord[] {

@@ -22,7 +22,8 @@ export const typewriter = 'typewriter';
 
 /** How far two words of a segment may stand apart. Ink of a letterhead is spaced as its designer liked it, and may have lost a letter. */
 const widest = (gap: number, a: Word, b: Word): number => {
-  if (a.font === typewriter) return 0.8 * Math.max(a.size, b.size);
+  // Ink ends before the cell of a comma or a one does; two spaces are 1.2 text heights at least.
+  if (a.font === typewriter) return (a.sure === undefined ? 0.8 : 1.05) * Math.max(a.size, b.size);
   return (a.sure !== undefined && a.size > 12.5 && b.size > 12.5 ? Math.max(gap, 1.1) : gap) * Math.min(a.size, b.size);
 };
 

@@ -57,6 +57,11 @@ export function misreadings(text: string, places: number | null): Misreading[] {
         add(`${bare.slice(0, -wanted) || '0'}${sign}${bare.slice(-wanted)}`, places !== null && now !== places ? 1 : 2.4);
   if (places === 0 && /^\d{1,3}[.,]\d{3}$/.test(text)) add(bare, 1);
   else if (/^\d{1,3}[.,]\d{3}$/.test(text)) add(bare, 2);
+  // The sign between thousands was taken for a digit: "13667.33" for "1'667.33".
+  const long = /^(\d{5,})([.,]\d{2})$/.exec(text);
+  if (long)
+    for (let i = 1; i < long[1]!.length; i++)
+      if ((long[1]!.length - 1 - i) % 3 === 0) add(long[1]!.slice(0, i) + long[1]!.slice(i + 1) + long[2]!, 2);
   if (/^[17]\d/.test(text)) add(text.slice(1), 2.2);
   if (/\d[17]$/.test(text)) add(text.slice(0, -1), 2.4);
   return [...out].map(([other, cost]) => ({ text: other, cost }));

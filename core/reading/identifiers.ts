@@ -116,7 +116,9 @@ export function findTaxIds(text: string): FoundTaxId[] {
 /** A tax number without country prefix right behind its label: at least eight digits, in groups or with a hyphen. */
 export function bareTaxId(text: string): string | null {
   const match = /^\W*((?:\d[ .-]?){8,12}\d?)(?![\d])/.exec(text);
-  return match ? squash(match[1]!) : null;
+  const digits = match ? squash(match[1]!) : null;
+  // No country's number has thirteen digits: ink made digits of Italy's letters.
+  return digits && /^17\d{11}$/.test(digits) ? `IT${digits.slice(2)}` : digits;
 }
 
 export const findEmails = (text: string): string[] =>

@@ -27,6 +27,7 @@ describe('a point that ink lost', () => {
     ['324 72', '324.72'],
     ['134. 36', '134.36'],
     ['1,069 50', '1,069.50'],
+    ['1 639 08', '1,639.08'],
   ])('comes back in a column of decimals: %s', (ink, figure) => {
     const page = read(column(500, [...amounts, ink]));
     const word = page.words.find((w) => w.text === figure);

@@ -84,7 +84,20 @@ export function withPoints(pages: Page[]): Page[] {
       if (before) {
         gone.add(before);
         const text = `${before.text.replace(/[.,:]$/, '')}${sign}${half}`;
-        return { ...word, text, x: before.x, w: right(word) - before.x, sure: 0.5, was: `${before.text} ${word.text}` };
+        // The sign between thousands may be lost as well: "1 639 08".
+        const thousand = /^\d{3}\D/.test(text)
+          ? page.words.find((o) => /^[-−(£$€]?\d{1,3}$/.test(o.text) && standsBefore(o, before))
+          : undefined;
+        if (thousand) gone.add(thousand);
+        const first = thousand ?? before;
+        return {
+          ...word,
+          text: thousand ? `${thousand.text}${sign === '.' ? ',' : '.'}${text}` : text,
+          x: first.x,
+          w: right(word) - first.x,
+          sure: 0.5,
+          was: `${thousand ? `${thousand.text} ` : ''}${before.text} ${word.text}`,
+        };
       }
       const [, whole, other, rest] = /^(\d{1,3})([.,:;·])(\d+)$/.exec(word.text) ?? [];
       if (rest?.length === places && places !== 3 && other !== sign)
@@ -106,14 +119,14 @@ const neighbour = (words: Word[], word: Word): boolean =>
     (o) => Math.abs(o.y - word.y) < word.size * 0.4 && o.x < word.x && word.x - right(o) < word.size * 0.6 && !/^[-−£$€]+$/.test(o.text),
   );
 
+/** Whether a piece of a figure stands right before another, with no more than a lost sign between them. */
+const standsBefore = (o: Word, word: Word): boolean =>
+  o !== word &&
+  Math.abs(o.y - word.y) < word.size * 0.3 &&
+  o.x < word.x &&
+  word.x - right(o) < word.size * 0.85 &&
+  word.x - right(o) > -word.size * 0.2;
+
 /** The figure that stands right before decimals that lost their point. */
 const firstHalf = (words: Word[], word: Word): Word | undefined =>
-  words.find(
-    (o) =>
-      o !== word &&
-      Math.abs(o.y - word.y) < word.size * 0.3 &&
-      o.x < word.x &&
-      word.x - right(o) < word.size * 0.85 &&
-      word.x - right(o) > -word.size * 0.2 &&
-      /^[£$€]?\d+([.,]\d{3})*[.,:]?$/.test(o.text),
-  );
+  words.find((o) => /^[£$€]?\d+([.,]\d{3})*[.,:]?$/.test(o.text) && standsBefore(o, word));

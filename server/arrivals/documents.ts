@@ -1,5 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { Spot, type DocumentPages, type PageSource, type SpotText } from '@ledgerline/contract';
+import type { Language } from '@ledgerline/core/page';
 import { document, documentPage } from '../db/schema/index.ts';
 import { fetchFile } from '../files/store.ts';
 import type { Api } from '../http/define.ts';
@@ -31,6 +32,13 @@ export function documentRoutes(api: Api): void {
         .from(documentPage)
         .where(eq(documentPage.documentId, found.id))
         .orderBy(asc(documentPage.number));
+      const first = pages.find((p) => p.scan),
+        from = first && found.sources?.[first.number - 1];
+      // Nobody waits for it: whoever has the page before them may draw a box on it next.
+      if (first?.scan && from)
+        void services.reader.scans
+          .ready(() => fetchFile(services.database.db, from.sha), from.sha, from.page, first.scan.language as Language)
+          .catch(() => false);
       const images = await imagesOf(
         services.database.db,
         (found.sources ?? []).map((p) => p.sha),

@@ -22,6 +22,11 @@ export class Ocr {
   /** The one used longest ago comes first. */
   readonly #engines = new Map<Language, Worker>();
 
+  /** Loads the engine for a language, so that what is read next need not wait for it. */
+  async load(language: Language): Promise<void> {
+    await this.#ready(language);
+  }
+
   async #ready(language: Language): Promise<Worker> {
     const there = this.#engines.get(language);
     this.#engines.delete(language);

@@ -9,6 +9,8 @@ export const scanLimits = { seconds: 120, megabytes: 1024 };
 export class ScanPool {
   readonly #threads: ThreadPool<PageAsk, PageAnswer>;
   readonly #desk: ThreadPool<PageAsk, PageAnswer>;
+  /** The page that the desk's thread was made ready for. */
+  #opened = '';
 
   constructor(size = 2, limits = scanLimits) {
     const file = new URL('./worker.ts', import.meta.url);
@@ -42,6 +44,20 @@ export class ScanPool {
       }),
     );
     return done.flat();
+  }
+
+  /**
+   * Opens a page and loads its language for the desk, so that a box drawn there is read at once; nothing to do for the page that was
+   * opened last. False where it can't be opened.
+   */
+  async ready(bytes: () => Promise<Uint8Array | null>, sha: string, page: number, language: Language): Promise<boolean> {
+    const key = `${sha}:${page}`;
+    if (this.#opened === key) return true;
+    this.#opened = key;
+    const file = await bytes();
+    if (!file) return false;
+    const result = await ask(this.#desk, () => ({ bytes: new Uint8Array(file), sha, page, want: 'ready', language }));
+    return 'answer' in result && 'ready' in result.answer;
   }
 
   /** A page as it was cleaned for reading, as PNG; null where it can't be drawn. */

@@ -18,6 +18,7 @@ import {
 import { languageOf, likelyLanguage, type Language, type Page } from '@ledgerline/core/page';
 import { fileType } from '../reading/filetype.ts';
 import { decodePage, type Sheet } from './decode.ts';
+import { mean, readLine, sureEnough } from './line.ts';
 import { Ocr, type Mode } from './ocr.ts';
 import { rasterPage } from './raster.ts';
 import type { Look } from './result.ts';
@@ -71,9 +72,6 @@ export async function scanSheet(
   };
 }
 
-const mean = (seen: SeenWord[]): number =>
-  seen.reduce((t, w) => t + w.confidence * w.text.length, 0) / (seen.reduce((t, w) => t + w.text.length, 0) || 1);
-
 /** The language that a few lines make likely; English where they tell none. A guess: the whole page makes it good. */
 async function guessed(ocr: Ocr, gray: Gray, dpi: number): Promise<Language> {
   const words: string[] = [];
@@ -91,7 +89,7 @@ const told = (seen: SeenWord[]): Language | null => languageOf(seen.filter((w) =
 
 /**
  * Words of a cleaned page: all text in sparse mode, in the language of the pages beside it or in what a few lines tell, once more if the
- * whole page tells another; lines that were torn apart read again as one; then each spot of ink that was passed over as a line of its own.
+ * whole page tells another; then each spot of ink that was passed over as a line of its own; last, lines that were torn apart as one.
  */
 export async function recognise(
   ocr: Ocr,
@@ -108,13 +106,7 @@ export async function recognise(
   const line = async (box: Rule, pad: number): Promise<SeenWord[]> => {
     const part = crop(gray, box, pad),
       number = lines++;
-    let words = await ocr.read(part.gray, { language, dpi, mode: 'line' });
-    // Now and then the model of one language makes nothing of a figure that another's reads.
-    if (language !== 'eng' && mean(words) < 0.5) {
-      const english = await ocr.read(part.gray, { language: 'eng', dpi, mode: 'line' });
-      if (mean(english) > mean(words)) words = english;
-    }
-    return words.map((w) => ({
+    return (await readLine(ocr, part.gray, language, dpi, box.w)).map((w) => ({
       ...w,
       x0: w.x0 + part.x,
       x1: w.x1 + part.x,
@@ -124,17 +116,17 @@ export async function recognise(
       line: number,
     }));
   };
-  for (const { box, lines: old } of tornApart(seen).slice(0, mostSpots)) {
-    const better = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
-      before = seen.filter((w) => old.has(w.line));
-    if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...seen.filter((w) => !old.has(w.line)), ...better];
-  }
   for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
     const words = await line(spot, Math.round(spot.h / 2));
     // One word fills its spot, whose place is known better than the recogniser tells it.
     if (words.length === 1)
       seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h });
     else seen.push(...words);
+  }
+  for (const { box, lines: old } of tornApart(seen).slice(0, mostSpots)) {
+    const better = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
+      before = seen.filter((w) => old.has(w.line));
+    if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...seen.filter((w) => !old.has(w.line)), ...better];
   }
   return { seen, language };
 }
@@ -147,21 +139,32 @@ const mostOnSeparator = 60;
 /** A page with more torn lines or passed-over spots than this is dirt. */
 const mostSpots = 150;
 
-/** Reads one spot of a page again, drawn anew from the picture at a higher resolution. Words come with boxes on the page it was asked for. */
+/**
+ * Reads one spot of a page again, drawn anew from the picture at a higher resolution, at others too where the recogniser makes little of it.
+ * Words come with boxes on the page it was asked for.
+ */
 export async function readSpot(ocr: Ocr, sheet: Sheet, look: Look): Promise<ScannedSheet['words']> {
   const picture = turned(sheet.picture, look.turn),
-    lying = look.turn % 180 !== 0;
+    lying = look.turn % 180 !== 0,
+    { box } = look;
   const points = lying ? { width: sheet.points.height, height: sheet.points.width } : sheet.points;
-  const size = Math.max(4, look.box.h);
-  // About as tall as the recogniser likes its letters: 40 pixels for a row, never coarser than the page was read.
-  const dpi = Math.round(Math.min(600, Math.max(300, (45 * 72) / size)));
-  const { gray, x, y } = spotOf(picture, points, look.back, look.box, dpi);
-  const mode: Mode = look.box.h > 30 ? 'block' : 'line';
-  const seen = await ocr.read(gray, { dpi, mode, language: look.language as Language, only: look.digits ? "0123456789.,-'€£$%" : '' });
-  const { box } = look;
+  // The recogniser is surest of digits in a row of about 22 pixels; letters and the digits they are like are told apart at twice that.
+  const usual = Math.min(600, look.digits ? (22 * 72) / Math.max(4, box.h) : Math.max(300, (45 * 72) / Math.max(4, box.h)));
+  const mode: Mode = box.h > 30 ? 'block' : 'line';
   // What only looks in from beside does not belong to the spot.
   const within = (v: number, from: number, size: number) => v > from && v < from + size;
-  return wordsOfSeen(seen, dpi)
-    .map((w) => ({ ...w, x: w.x + x, y: w.y + y }))
-    .filter((w) => within(w.x + w.w / 2, box.x, box.w) && within(w.y + w.h / 2, box.y, box.h));
+  let best: ScannedSheet['words'] = [],
+    most = 0;
+  for (const by of look.digits ? [1, 0.8, 1.5] : [1, 0.8, 0.5]) {
+    const dpi = Math.round(usual * by),
+      { gray, x, y } = spotOf(picture, points, look.back, box, dpi);
+    const seen = await ocr.read(gray, { dpi, mode, language: look.language as Language, only: look.digits ? "0123456789.,-'€£$%" : '' });
+    const words = wordsOfSeen(seen, dpi)
+      .map((w) => ({ ...w, x: w.x + x, y: w.y + y }))
+      .filter((w) => within(w.x + w.w / 2, box.x, box.w) && within(w.y + w.h / 2, box.y, box.h));
+    const sure = words.length > 0 ? mean(seen) : 0;
+    if (sure > most) [best, most] = [words, sure];
+    if (most >= sureEnough) break;
+  }
+  return best;
 }

@@ -6,13 +6,15 @@ import { Ocr } from './ocr.ts';
 import type { Look } from './result.ts';
 import { prepareSheet, readSpot, scanSheet, sheetOf, type ScannedSheet } from './scan.ts';
 
-/** What a thread is asked about one page of a file: to read it, to read spots of it again, or to draw it as it was cleaned. */
+/** What a thread is asked about one page of a file: to read it, to be ready for spots of it, to read those again, or to draw it as it was cleaned. */
 export type PageAsk = { bytes: Uint8Array; sha: string; page: number } & (
   | { want: 'scan'; turn: number | null; likely: Language | null }
+  | { want: 'ready'; language: Language }
   | { want: 'spots'; looks: Look[] }
   | { want: 'clean'; turn: number; wide: number }
 );
-export type PageAnswer = { scan: ScannedSheet } | { spots: Word[][] } | { png: Uint8Array } | { fault: 'picture' | 'broken' };
+export type PageAnswer =
+  { scan: ScannedSheet } | { ready: true } | { spots: Word[][] } | { png: Uint8Array } | { fault: 'picture' | 'broken' };
 
 const ocr = new Ocr();
 /** The page that was opened last: several looks at one page follow each other. */
@@ -29,6 +31,10 @@ serveThread<PageAsk, PageAnswer>(async (ask, tell) => {
     tell('opening');
     const sheet = await open(ask);
     if (ask.want === 'scan') return { scan: await scanSheet(ocr, sheet, ask.turn, ask.likely, tell) };
+    if (ask.want === 'ready') {
+      await ocr.load(ask.language);
+      return { ready: true };
+    }
     if (ask.want === 'clean') {
       const { gray } = prepareSheet(sheet, ask.turn);
       const raw = { width: gray.width, height: gray.height, channels: 1 as const };

@@ -12,13 +12,21 @@ export function together(files: File[]): File[][] {
   return [...groups.values()].flatMap((group) => (group.some((f) => /\.xml$/i.test(f.name)) ? [group] : group.map((file) => [file])));
 }
 
-/** Sends files with their progress; one after another, so that one bad file keeps back none of the rest. */
+/** Has the browser ask before the page is left, until what it answers with is called. */
+function askBeforeLeaving(): () => void {
+  const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+  addEventListener('beforeunload', ask);
+  return () => removeEventListener('beforeunload', ask);
+}
+
+/** Sends files with their progress; one after another, so that one bad file keeps back none of the rest. What has not been sent is lost with the page. */
 export function useUpload(company: string): (files: File[]) => Promise<void> {
   const dispatch = useDispatch();
   return async (files) => {
     const id = toast.loading(`Adding ${files.length === 1 ? files[0]!.name : `${files.length} files`} …`);
     let done = 0;
     const failed: string[] = [];
+    const leave = askBeforeLeaving();
     for (const group of together(files)) {
       const name = group.map((f) => f.name).join(' and ');
       await new Promise<void>((next) => {
@@ -42,6 +50,7 @@ export function useUpload(company: string): (files: File[]) => Promise<void> {
       done += group.length;
       dispatch(api.util.invalidateTags(['arrivals']));
     }
+    leave();
     if (failed.length) toast.error(failed.join(' · '), { id, duration: 12_000 });
     else toast.success(`${files.length === 1 ? files[0]!.name : `${files.length} files`} added`, { id });
   };
