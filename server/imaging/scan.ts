@@ -18,7 +18,7 @@ import {
 import { languageOf, likelyLanguage, type Language, type Page } from '@ledgerline/core/page';
 import { fileType } from '../reading/filetype.ts';
 import { decodePage, type Sheet } from './decode.ts';
-import { mean, readLine, sureEnough } from './line.ts';
+import { mean, plain, readLine, worth } from './line.ts';
 import { Ocr, type Mode } from './ocr.ts';
 import { rasterPage } from './raster.ts';
 import type { Look } from './result.ts';
@@ -155,16 +155,16 @@ export async function readSpot(ocr: Ocr, sheet: Sheet, look: Look): Promise<Scan
   const within = (v: number, from: number, size: number) => v > from && v < from + size;
   let best: ScannedSheet['words'] = [],
     most = 0;
-  for (const by of look.digits ? [1, 0.8, 1.5] : [1, 0.8, 0.5]) {
+  for (const by of look.digits ? [1, 0.8, 1.5, 2] : [1, 0.8, 0.5]) {
     const dpi = Math.round(usual * by),
       { gray, x, y } = spotOf(picture, points, look.back, box, dpi);
     const seen = await ocr.read(gray, { dpi, mode, language: look.language as Language, only: look.digits ? "0123456789.,-'€£$%" : '' });
     const words = wordsOfSeen(seen, dpi)
       .map((w) => ({ ...w, x: w.x + x, y: w.y + y }))
       .filter((w) => within(w.x + w.w / 2, box.x, box.w) && within(w.y + w.h / 2, box.y, box.h));
-    const sure = words.length > 0 ? mean(seen) : 0;
-    if (sure > most) [best, most] = [words, sure];
-    if (most >= sureEnough) break;
+    const value = words.length > 0 ? worth(seen, (box.w * dpi) / 72) : 0;
+    if (value > most) [best, most] = [words, value];
+    if (most >= plain) break;
   }
   return best;
 }
