@@ -117,3 +117,54 @@ test('a fax is read from its ink, shown as it came and as cleaned, and a drawn b
   await expect(order).toHaveValue(sent[1]!.purchaseOrder!);
   await expect(page.getByText('Saved')).toBeVisible();
 });
+
+test('a scan is turned for looking and looked at closely, and the marks stay on it', async ({ page }) => {
+  await arrivals(page);
+  await upload(page, 'e2e-look.png', 'image/png', await pictureOf([invoiceOf(5, 'E2E-L1')], 'png', { skew: -1 }));
+  await arrival(page, 'e2e-look.png')
+    .getByRole('link', { name: /E2E-L1/ })
+    .click({ timeout: 60_000 });
+  const sheet = page.getByTestId('page'),
+    mark = page.locator('[data-mark="gross"]');
+  await expect(page.getByRole('img', { name: 'Page 1', exact: true })).toHaveJSProperty('complete', true);
+  const tall = (await sheet.boundingBox())!;
+  expect(tall.height).toBeGreaterThan(tall.width);
+  await page.getByRole('button', { name: 'Turn the page' }).click();
+  await expect.poll(async () => ((b) => b.width > b.height)((await sheet.boundingBox())!)).toBe(true);
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Turn the page' }).click();
+
+  // Close up, the value in hand is about as tall as a thumb, and in view; Alt+Z again leads back.
+  await page.getByLabel('Total', { exact: true }).focus();
+  const before = (await mark.boundingBox())!;
+  await page.keyboard.press('Alt+z');
+  await expect.poll(async () => (await mark.boundingBox())!.height).toBeGreaterThan(before.height * 1.5);
+  await expect(mark).toBeInViewport();
+  await page.keyboard.press('Alt+z');
+  await expect.poll(async () => Math.round((await mark.boundingBox())!.height)).toBe(Math.round(before.height));
+
+  // The cleaned page is straight: the mark lies elsewhere on it, but on the same figure.
+  await page.keyboard.press('Alt+o');
+  await expect(page.getByRole('img', { name: 'Page 1, cleaned' })).toHaveJSProperty('complete', true);
+  const middle = ({ x, y, width, height }: { x: number; y: number; width: number; height: number }) => [x + width / 2, y + height / 2];
+  const gross = invoiceOf(5, 'E2E-L1').gross;
+  const word = page.locator(`[data-word*="${Number(gross).toLocaleString('en-GB', { minimumFractionDigits: 2 })}"]`).last();
+  const [a, b] = [middle((await word.boundingBox())!), middle((await mark.boundingBox())!)];
+  expect(Math.hypot(a[0]! - b[0]!, a[1]! - b[1]!)).toBeLessThan(12);
+});
+
+test('while files are being sent, leaving the page asks first', async ({ page }) => {
+  await arrivals(page);
+  let send!: () => void;
+  const held = new Promise<void>((done) => (send = done));
+  await page.route('**/arrivals', async (route) => {
+    if (route.request().method() === 'POST') await held;
+    await route.continue();
+  });
+  const asks = () => page.evaluate(() => !window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
+  expect(await asks()).toBe(false);
+  await upload(page, 'e2e-held.xml', 'application/xml', ublOf(invoiceOf(0, 'E2E-Q1')));
+  await expect.poll(asks).toBe(true);
+  send();
+  await expect(page.getByText('e2e-held.xml added')).toBeVisible();
+  expect(await asks()).toBe(false);
+});

@@ -8,8 +8,8 @@ import { suppliers } from '@ledgerline/demo/suppliers';
 import { darkBands, invertBands } from './bands.ts';
 import { piecesOf } from './components.ts';
 import { crop } from './crop.ts';
-import { identity, invert, multiply, project, rotation, squaring, turned, warp } from './geometry.ts';
-import { toGray } from './ink.ts';
+import { identity, invert, multiply, project, resized, rotation, squaring, turned, warp } from './geometry.ts';
+import { toGray, Point } from './ink.ts';
 import { evenLight } from './light.ts';
 import { wipeMarks } from './marks.ts';
 import { blank, histogramOf, inkOf, otsu, percentile, shrink } from './pixels.ts';
@@ -228,6 +228,59 @@ describe('geometry', () => {
   it('drawing anew without a move changes nothing inside', () => {
     const same = warp(clean, identity, clean.width, clean.height);
     expect(same.data.slice(clean.width * 5, clean.width * 6 - 2)).toEqual(clean.data.slice(clean.width * 5, clean.width * 6 - 2));
+  });
+});
+
+describe('a picture drawn anew', () => {
+  /** What `warp` does, pixel by pixel and exactly. */
+  const exactly = ({ width: w, height: t, data }: Gray, back: readonly number[], x: number, y: number): number => {
+    const at = project(back, { x: x + 0.5, y: y + 0.5 }),
+      [u, v] = [at.x - 0.5, at.y - 0.5];
+    if (u < -1 || v < -1 || u >= w || v >= t) return 255;
+    const pixel = (px: number, py: number) => data[Math.min(t - 1, Math.max(0, py)) * w + Math.min(w - 1, Math.max(0, px))]!;
+    const [ix, iy] = [Math.floor(u), Math.floor(v)],
+      [fx, fy] = [u - ix, v - iy];
+    const row = (py: number) => pixel(ix, py) * (1 - fx) + pixel(ix + 1, py) * fx;
+    return row(iy) * (1 - fy) + row(iy + 1) * fy;
+  };
+  it('through any mild perspective is what each pixel by itself would be', () => {
+    const off = fc.integer({ min: -20, max: 20 }),
+      corner = fc.tuple(off, off);
+    fc.assert(
+      fc.property(fc.tuple(corner, corner, corner, corner), fc.infiniteStream(fc.integer({ min: 0, max: 255 })), (moved, bytes) => {
+        const [w, h] = [400, 300];
+        const some = Uint8Array.from({ length: 997 }, () => bytes.next().value!),
+          from: Gray = { width: w, height: h, data: Uint8Array.from({ length: w * h }, (_, i) => some[i % 997]!) };
+        const box = [
+          { x: 0, y: 0 },
+          { x: w, y: 0 },
+          { x: w, y: h },
+          { x: 0, y: h },
+        ] as const;
+        const [a, b, c, d] = box.map(({ x, y }, i) => ({ x: x + moved[i]![0], y: y + moved[i]![1] })) as [Point, Point, Point, Point];
+        const back = squaring(box, [a, b, c, d]),
+          out = warp(from, back, w, h);
+        let far = 0;
+        for (let i = 0; i < w * h; i += 7) {
+          const [x, y] = [i % w, Math.floor(i / w)],
+            { x: u, y: v } = project(back, { x: x + 0.5, y: y + 0.5 });
+          // At the very edge a hair decides between the last pixel and the white beyond it.
+          const edge = Math.min(Math.abs(u + 0.5), Math.abs(v + 0.5), Math.abs(u - 0.5 - w), Math.abs(v - 0.5 - h));
+          if (edge > 0.1) far = Math.max(far, Math.abs(out.data[i]! - exactly(from, back, x, y)));
+        }
+        // A hundredth of a pixel between black and white is three steps of brightness, in both directions, and half a step is rounding.
+        expect(far).toBeLessThan(9);
+      }),
+      { numRuns: 12 },
+    );
+  });
+  it('larger or smaller keeps its brightness', () => {
+    const half: Gray = { width: 40, height: 20, data: Uint8Array.from({ length: 800 }, (_, i) => (i % 40 < 20 ? 30 : 220)) };
+    for (const by of [0.65, 0.8, 1.4]) {
+      const out = resized(half, by);
+      expect([out.width, out.height]).toEqual([Math.round(40 * by), Math.round(20 * by)]);
+      expect(out.data.reduce((t, v) => t + v, 0) / out.data.length).toBeCloseTo(125, -1);
+    }
   });
 });
 

@@ -1,5 +1,7 @@
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import type { Language } from '@ledgerline/core/page';
+import { suppliers } from '@ledgerline/demo/suppliers';
 import { demoPassword } from '@ledgerline/demo/people';
 import { makePdf } from '@ledgerline/demo/documents/maker';
 import { paperFile, wornPage } from '@ledgerline/demo/documents/paper';
@@ -9,7 +11,9 @@ import { fileType } from '../reading/filetype.ts';
 import { looking, takeFiles } from '../testing/arrivals.ts';
 import { invoiceOf, makeWorld, type World } from '../testing/world.ts';
 import { decodePage, isHeic, picturePages, pointsOf, tiffResolution, UnreadablePicture } from './decode.ts';
+import { Ocr } from './ocr.ts';
 import { ScanPool } from './pool.ts';
+import { prepareSheet, recognise, sheetOf } from './scan.ts';
 import { isSeparator, separatorSheet } from './separator.ts';
 
 let world: World;
@@ -20,6 +24,8 @@ afterAll(() => world.close());
 
 const { rows, documents, numbers } = looking(() => world);
 const take = (channel: 'upload' | 'folder', name: string, bytes: Uint8Array) => takeFiles(world, [{ name, bytes }], { channel });
+
+const dutch = suppliers.findIndex((s) => s.country === 'NL');
 
 async function signedIn(name: string) {
   const answer = await world.api.app.request('/api/session', {
@@ -118,6 +124,48 @@ describe('scans among arrivals', () => {
   }, 120_000);
 });
 
+describe('the language of a page', () => {
+  const sheetIn = async (index: number) => sheetOf(await pictureOf([invoiceOf(index, { number: 'IMG-2061' })]), 1);
+  /** What the recogniser is asked for while a page is read. */
+  const asked = async (index: number, likely: Language | null) => {
+    const ocr = new Ocr(),
+      read = vi.spyOn(ocr, 'read');
+    const { gray, dpi } = prepareSheet(await sheetIn(index), null);
+    const { language } = await recognise(ocr, gray, dpi, likely);
+    await ocr.close();
+    return { language, pages: read.mock.calls.filter(([, how]) => !how?.mode).map(([, how]) => how?.language) };
+  };
+  it('is told from a few lines, so that the page is read once, in that', async () => {
+    expect(await asked(dutch, null)).toEqual({ language: 'nld', pages: ['nld'] });
+  }, 60_000);
+  it('is that of the page before, unless the page itself tells another', async () => {
+    expect(await asked(dutch, 'nld')).toEqual({ language: 'nld', pages: ['nld'] });
+    expect(await asked(dutch, 'fra')).toEqual({ language: 'nld', pages: ['fra', 'nld'] });
+  }, 60_000);
+});
+
+describe('a page that somebody looks at', () => {
+  it('is opened before a box is drawn on it, once', async () => {
+    const pool = new ScanPool(1),
+      file = await pictureOf([invoiceOf(5, { number: 'IMG-2062' })]),
+      fetch = vi.fn(async () => file);
+    expect([await pool.ready(fetch, 'a', 1, 'eng'), await pool.ready(fetch, 'a', 1, 'eng')]).toEqual([true, true]);
+    expect(fetch).toHaveBeenCalledTimes(1);
+    expect(await pool.ready(fetch, 'b', 7, 'eng')).toBe(false);
+    expect(await pool.ready(async () => null, 'c', 1, 'eng')).toBe(false);
+    await pool.close();
+  }, 60_000);
+  it('a page that breaks its thread is no reason not to read the next', async () => {
+    const pool = new ScanPool(1, { seconds: 60, megabytes: 1024 });
+    const wanted = { sha: '', page: 1, turn: null };
+    const broken = await pool.scan(new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 0, 0]), wanted, () => null);
+    expect(broken).toMatchObject({ read: null, fault: 'picture' });
+    const good = await pool.scan(await pictureOf([invoiceOf(5, { number: 'IMG-2063' })]), wanted, () => null);
+    expect(good.read!.words.map((w) => w.text)).toContain('IMG-2063');
+    await pool.close();
+  }, 60_000);
+});
+
 describe('separators', () => {
   const pages = async () => {
     const worn = async (pdf: Uint8Array, seed: number) => wornPage(pdf, 1, { seed, skew: 0.8 });
@@ -158,11 +206,13 @@ describe('at the desk', () => {
     const sent = invoiceOf(5, { number: 'IMG-2051' });
     const id = await take('upload', 'desk.png', await pictureOf([sent], 'png', { skew: 2 }));
     const [doc] = await documents(id);
-    const ines = await signedIn('ines');
+    const ines = await signedIn('ines'),
+      ready = vi.spyOn(world.services.reader.scans, 'ready');
     const shown = (await (await ines('GET', `/documents/${doc.id}/pages`)).json()) as {
       pages: { scan: { skew: number }; words: { text: string; x: number; y: number; w: number; h: number }[] }[];
     };
     expect(shown.pages[0]!.scan.skew).toBeCloseTo(2, 0);
+    expect(ready).toHaveBeenCalledWith(expect.any(Function), doc.sources[0].sha, 1, 'eng');
     const word = shown.pages[0]!.words.find((w) => w.text === 'IMG-2051')!;
     const box = { page: 1, x: word.x - 3, y: word.y - 2, w: word.w + 6, h: word.h + 3, digits: false };
     expect(await (await ines('POST', `/documents/${doc.id}/spot`, box)).json()).toEqual({ text: 'IMG-2051' });

@@ -132,7 +132,7 @@ export async function recognise(
 }
 
 /** Lines that are read to guess a page's language. */
-const mostProbed = 6;
+const mostProbed = 8;
 
 const mostOnSeparator = 60;
 
