@@ -9,7 +9,7 @@ import { darkBands, invertBands } from './bands.ts';
 import { piecesOf } from './components.ts';
 import { crop } from './crop.ts';
 import { identity, invert, multiply, project, resized, rotation, squaring, turned, warp } from './geometry.ts';
-import { toGray, Point } from './ink.ts';
+import { toGray } from './ink.ts';
 import { evenLight } from './light.ts';
 import { wipeMarks } from './marks.ts';
 import { blank, histogramOf, inkOf, otsu, percentile, shrink } from './pixels.ts';
@@ -18,7 +18,7 @@ import { findRules, wipeRules } from './rules.ts';
 import { findSheet } from './sheet.ts';
 import { levelness, skewOf } from './skew.ts';
 import { spotOf } from './spot.ts';
-import { usualCleanUp, type Gray, type Quad } from './types.ts';
+import { usualCleanUp, type Gray, type Point, type Quad } from './types.ts';
 
 let pdf: Uint8Array, clean: Gray;
 const a4 = { width: 595, height: 842 };
@@ -244,13 +244,13 @@ describe('a picture drawn anew', () => {
     return row(iy) * (1 - fy) + row(iy + 1) * fy;
   };
   it('through any mild perspective is what each pixel by itself would be', () => {
-    const off = fc.integer({ min: -20, max: 20 }),
+    const off = fc.integer({ min: -40, max: 40 }),
       corner = fc.tuple(off, off);
     fc.assert(
-      fc.property(fc.tuple(corner, corner, corner, corner), fc.infiniteStream(fc.integer({ min: 0, max: 255 })), (moved, bytes) => {
+      fc.property(fc.tuple(corner, corner, corner, corner), (moved) => {
         const [w, h] = [400, 300];
-        const some = Uint8Array.from({ length: 997 }, () => bytes.next().value!),
-          from: Gray = { width: w, height: h, data: Uint8Array.from({ length: w * h }, (_, i) => some[i % 997]!) };
+        const wave = (x: number, y: number) => 128 + 60 * Math.sin(x / 2.5) + 60 * Math.sin(y / 2.5);
+        const from: Gray = { width: w, height: h, data: Uint8Array.from({ length: w * h }, (_, i) => wave(i % w, Math.floor(i / w))) };
         const box = [
           { x: 0, y: 0 },
           { x: w, y: 0 },
