@@ -39,4 +39,5 @@ export const de: Lexicon = {
     invoice: ['rechnung', 'rechnungs #', 'sammelrechnung', 'teilrechnung', 'schlussrechnung', 'faktura'], creditNote: ['gutschrift', 'rechnungskorrektur', 'stornorechnung', 'korrekturrechnung', 'gutschrift #'],
     other: ['lieferschein', 'angebot', 'kontoauszug', 'mahnung', 'auftragsbestatigung', 'allgemeine geschaftsbedingungen', 'zahlungserinnerung', 'proformarechnung', 'bestellung', 'kostenvoranschlag', 'packliste', 'bestellbestatigung', 'geschaftsbedingungen', 'agb'],
   },
+  units: 'st stk stck stuck std tag tage woche wochen monat monate',
 };

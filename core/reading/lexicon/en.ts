@@ -50,4 +50,5 @@ export const en: Lexicon = {
     creditNote: ['credit note', 'credit memo', 'credit invoice', 'fee credit note', 'sales credit note', 'credit'],
     other: ['statement of account', 'statement', 'delivery note', 'despatch note', 'packing list', 'packing slip', 'quotation', 'quote', 'estimate', 'pro forma', 'proforma', 'pro forma invoice', 'proforma invoice', 'terms and conditions', 'conditions of sale', 'terms of business', 'terms of sale', 'remittance advice', 'purchase order', 'order confirmation', 'order acknowledgement', 'reminder', 'general terms', 'conditions of hire', 'receipt'],
   },
+  units: 'ea each pc pcs piece pieces no nos unit units pair pairs set sets box boxes bag bags pack packs roll rolls tray trays case cases hr hrs hour hours day days week weeks month months visit visits kg g t tonne tonnes lb lbs oz m m2 m3 mm cm km ft l ltr litre litres ml kwh',
 };

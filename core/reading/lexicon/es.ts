@@ -30,4 +30,5 @@ export const es: Lexicon = {
     invoice: ['factura', 'factura #', 'factura de venta', 'factura simplificada'], creditNote: ['nota de credito', 'factura rectificativa', 'abono', 'factura de abono', 'nota de abono', 'abono #'],
     other: ['albaran', 'presupuesto', 'extracto de cuenta', 'condiciones generales', 'albaran de entrega', 'factura proforma', 'proforma', 'pedido de compra', 'confirmacion de pedido', 'recordatorio', 'extracto', 'oferta', 'nota de entrega', 'condiciones de venta', 'reclamacion de pago'],
   },
+  units: 'ud uds unidad unidades hora horas dia dias semana semanas mes meses',
 };

@@ -34,4 +34,5 @@ export const fr: Lexicon = {
     invoice: ['facture', 'facture #', 'facture de vente', 'facture client'], creditNote: ['avoir', 'facture d avoir', "facture d'avoir", 'note de credit', 'avoir #'],
     other: ['bon de livraison', 'devis', 'releve de compte', 'conditions generales', 'relance', 'bon de commande', 'confirmation de commande', 'facture pro forma', 'facture proforma', 'releve', 'conditions generales de vente', 'accuse de reception', 'bordereau de livraison', 'releve de factures', 'proforma'],
   },
+  units: 'pce piece pieces heure heures jour jours semaine semaines mois',
 };

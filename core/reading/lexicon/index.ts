@@ -49,3 +49,7 @@ export const fieldBook = book((l) => l.fields);
 export const columnBook = book((l) => l.columns);
 export const totalBook = book((l) => l.totals);
 export const kindBook = book((l) => l.kinds);
+
+const units = new Set(languages.flatMap((l) => l.units.split(' ')));
+/** Whether a word is a unit in which things are counted, weighed or timed: "kg", "Stück", "pcs.". */
+export const isUnit = (text: string): boolean => units.has(text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/\.$/, ''));

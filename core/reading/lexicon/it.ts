@@ -29,4 +29,5 @@ export const it: Lexicon = {
     invoice: ['fattura', 'fattura #', 'fattura di vendita', 'fattura accompagnatoria', 'fattura immediata', 'fattura differita'], creditNote: ['nota di credito', 'nota credito', 'nota di accredito', 'nota di credito #'],
     other: ['preventivo', 'estratto conto', 'documento di trasporto', 'condizioni generali', 'conferma ordine', "conferma d'ordine", 'sollecito', 'fattura proforma', 'proforma', 'bolla di consegna', 'offerta', 'ordine di acquisto', 'condizioni di vendita', 'sollecito di pagamento', 'fattura pro forma'],
   },
+  units: 'pz pezzi ore giorni settimane mesi',
 };

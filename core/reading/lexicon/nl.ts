@@ -32,4 +32,5 @@ export const nl: Lexicon = {
     invoice: ['factuur', 'faktuur', 'verkoopfactuur', 'factuur #'], creditNote: ['creditnota', 'creditfactuur', 'creditnota #', 'credit factuur', 'credit nota'],
     other: ['pakbon', 'offerte', 'rekeningoverzicht', 'aanmaning', 'orderbevestiging', 'algemene voorwaarden', 'herinnering', 'betalingsherinnering', 'proforma factuur', 'proformafactuur', 'leverbon', 'inkooporder', 'prijsopgave', 'leveringsvoorwaarden', 'afleverbon', 'vrachtbrief', 'opdrachtbevestiging'],
   },
+  units: 'stuk stuks uur uren dagen weken maanden',
 };

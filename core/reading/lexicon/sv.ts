@@ -28,4 +28,5 @@ export const sv: Lexicon = {
     invoice: ['faktura', 'faktura #', 'samlingsfaktura', 'kundfaktura'], creditNote: ['kreditfaktura', 'kreditnota', 'kreditfaktura #', 'kredit faktura'],
     other: ['foljesedel', 'offert', 'kontoutdrag', 'orderbekraftelse', 'paminnelse', 'betalningspaminnelse', 'proformafaktura', 'proforma', 'inkopsorder', 'allmanna villkor', 'leveransvillkor', 'orderbekraftelse #', 'anbud', 'krav', 'plocklista', 'kontoutdrag'],
   },
+  units: 'st tim timmar dagar veckor manader',
 };

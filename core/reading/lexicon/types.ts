@@ -45,4 +45,6 @@ export interface Lexicon {
   columns: Partial<Record<ColumnLabel, string[]>>;
   totals: Partial<Record<TotalLabel, string[]>>;
   kinds: Partial<Record<KindLabel, string[]>>;
+  /** Words for what things are counted, weighed and timed in; those of all measures stand with English. */
+  units: string;
 }

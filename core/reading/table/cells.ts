@@ -2,7 +2,7 @@ import type { Word } from '../../page/index.ts';
 import { findLabels } from '../labels.ts';
 import type { LabelledRow } from '../layout.ts';
 import { tokensOf } from '../lexicon/tokens.ts';
-import { columnBook } from '../lexicon/index.ts';
+import { columnBook, isUnit } from '../lexicon/index.ts';
 import type { Column } from './heading.ts';
 
 /** A row's words by column index. */
@@ -10,11 +10,6 @@ export type Cells = Word[][];
 
 const isNumber = (text: string): boolean => /^[-−(£$€¥]*\d[\d.,'’]*[)%p-]?$/.test(text) || /^[-–]$/.test(text);
 const right = (w: Word): number => w.x + w.w;
-/** Words for the units in which things are counted, weighed and timed, in the languages of the lexicon. */
-const units =
-  /^(ea|each|pcs?|pieces?|nos?|units?|pairs?|sets?|box(es)?|bags?|packs?|rolls?|trays?|cases?|hrs?|hours?|days?|weeks?|months?|visits?|kg|g|t|tonnes?|lb|lbs|oz|m|m2|m²|m3|m³|mm|cm|km|ft|l|ltr|litres?|ml|kwh|st|stk|stck|stück|std|tage?|wochen?|monate?|pce|pièces?|heures?|jours?|semaines?|mois|stuks?|uur|uren|dagen|weken|maanden|uds?|unidades|horas?|días?|semanas?|meses|pz|pezzi|ore|giorni|settimane|mesi|tim|timmar|dagar|veckor|månader)\.?$/i;
-const isUnit = (w: Word): boolean => units.test(w.text);
-
 /** Cuts a row where a gap is wide, or where a word sits on a column's edge: tight columns have no wide gap between them. */
 function atoms(row: LabelledRow, columns: Column[]): Word[][] {
   const groups: Word[][] = [];
@@ -95,7 +90,7 @@ export function cellsOf(row: LabelledRow, columns: Column[]): Cells {
       }
     }
     // "5 weeks Dehumidifier": the unit belongs to the figure before it, wherever its column ends.
-    if (before && atom.length === 1 && isNumber(before.text) && isUnit(atom[0]!) && atom[0]!.x - right(before) < before.size)
+    if (before && atom.length === 1 && isNumber(before.text) && isUnit(atom[0]!.text) && atom[0]!.x - right(before) < before.size)
       best = cells.findIndex((cell) => cell.includes(before!));
     cells[best]!.push(...atom);
     before = atom[atom.length - 1];
