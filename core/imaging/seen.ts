@@ -152,6 +152,22 @@ function joined(words: SeenWord[], by: number): SeenWord[] {
   return out;
 }
 
+/**
+ * "Feed 16 l": a one that stands alone behind a figure at the end of a text is the unit, litres. Words from left to right.
+ */
+function withLitres(words: SeenWord[]): SeenWord[] {
+  const beside = (a: SeenWord | undefined, b: SeenWord) =>
+    a !== undefined && Math.abs(a.base - b.base) < (b.y1 - b.y0) * 0.5 && b.x0 - a.x1 < (b.y1 - b.y0) * 0.9 && b.x0 > a.x0;
+  const before = (w: SeenWord) => words.findLast((o) => o !== w && beside(o, w));
+  return words.map((w) => {
+    if (!/^[1I]$/.test(w.text)) return w;
+    const figure = before(w),
+      text = figure && /^\d{1,4}$/.test(figure.text) ? before(figure) : undefined;
+    const last = !words.some((o) => o.x0 > w.x0 && o.x0 - w.x1 < (w.y1 - w.y0) * 2 && Math.abs(o.base - w.base) < (w.y1 - w.y0) * 0.5);
+    return text && /\p{L}{3}/u.test(text.text) && last ? { ...w, text: 'l' } : w;
+  });
+}
+
 /** One sign for both thousands and decimals is no figure in any country: the thousands' sign was misread. */
 function parted(text: string): string {
   const same = /^(\D{0,2}\d{1,3}(?:([.,])\d{3})+)\2(\d{2}\D?)$/.exec(text);
@@ -173,7 +189,7 @@ export function sensible(seen: SeenWord[], dpi: number): SeenWord[] {
 /** Words in points from what the recogniser saw at `dpi`; specks and strokes that were taken for letters are left out. */
 export function wordsOfSeen(seen: SeenWord[], dpi: number): Word[] {
   const by = 72 / dpi,
-    kept = joined(sensible(seen, dpi), by);
+    kept = withLitres(joined(sensible(seen, dpi), by));
   const { sizes, typed } = sizesOf(kept, by),
     usual = sizes.size ? median([...sizes.values()]) : 10;
   return kept.map((w) => {

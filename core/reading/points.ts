@@ -41,14 +41,10 @@ function columnsOf(words: Word[]): FigureColumn[] {
   });
 }
 
-/** The sign before decimals where hardly any figure of a page has the other one; null where both are used or too few figures are there. */
-function onlySign(words: Word[]): string | null {
-  const signs = words.flatMap((w) => (w.sure !== undefined ? (/^\d[\d.,]*([.,])\d{2}$/.exec(w.text)?.[1] ?? []) : []));
-  const commas = signs.filter((s) => s === ',').length;
-  return signs.length < 5 ? null : commas <= signs.length * 0.2 ? '.' : commas >= signs.length * 0.8 ? ',' : null;
-}
-
-/** A figure with the signs of its thousands and decimals as all others on its page have them: "11,75" or "67.544,61" among points. */
+/**
+ * A figure with the signs of its thousands and decimals as most others on its page have them: "11,75" or "67.544,61" among points. Two
+ * digits at the end are decimals in every country, and coarse ink takes commas for points by the dozen.
+ */
 function withSign(text: string, sign: string): string {
   const other = sign === '.' ? ',' : '.';
   const [, whole, parted] = /^(\d{1,3})([.,])\d{2}$/.exec(text) ?? [];
@@ -67,9 +63,9 @@ function withSign(text: string, sign: string): string {
 export function withPoints(pages: Page[]): Page[] {
   return pages.map((given) => {
     if (!given.scan) return given;
-    const only = onlySign(given.words);
+    const usual = usualSign(given.words);
     const signed = given.words.map((w): Word => {
-      const text = only && w.sure !== undefined ? withSign(w.text, only) : w.text;
+      const text = w.sure !== undefined ? withSign(w.text, usual) : w.text;
       return text === w.text ? w : { ...w, text, sure: 0.5, was: w.text };
     });
     const page = signed.every((w, i) => w === given.words[i]) ? given : { ...given, words: signed };

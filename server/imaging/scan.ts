@@ -117,18 +117,28 @@ export async function recognise(
     }));
   };
   for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
-    const words = await line(spot, Math.round(spot.h / 2));
+    const words = besides(seen, await line(spot, Math.round(spot.h / 2)));
     // One word fills its spot, whose place is known better than the recogniser tells it.
     if (words.length === 1)
       seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h });
     else seen.push(...words);
   }
   for (const { box, lines: old } of tornApart(seen).slice(0, mostSpots)) {
-    const better = sensible(await line(box, Math.round(box.h * 0.3)), dpi),
-      before = seen.filter((w) => old.has(w.line));
-    if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...seen.filter((w) => !old.has(w.line)), ...better];
+    const before = seen.filter((w) => old.has(w.line)),
+      rest = seen.filter((w) => !old.has(w.line));
+    const better = besides(rest, sensible(await line(box, Math.round(box.h * 0.3)), dpi));
+    if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...rest, ...better];
   }
   return { seen, language };
+}
+
+/** Words that stand where none has been seen yet: the margin round a spot shows a part of its neighbours. */
+const besides = (seen: SeenWord[], words: SeenWord[]): SeenWord[] => words.filter((w) => !seen.some((o) => sameSpot(o, w)));
+
+function sameSpot(a: SeenWord, b: SeenWord): boolean {
+  const across = Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0),
+    down = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
+  return across > 0.6 * (b.x1 - b.x0) && down > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
 }
 
 /** Lines that are read to guess a page's language. */
