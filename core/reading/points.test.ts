@@ -56,8 +56,8 @@ describe('a point that ink lost', () => {
     expect(page.words.find((w) => w.text === '11,75')).toMatchObject({ sure: 0.5, was: '11.75' });
   });
   it('also where coarse ink mixed them up', () => {
-    const page = read(column(500, ['1,133.00', '189.42', '1.356,90', '32.472,25', '77,22', '2.134,44', '510.44']));
-    expect(texts(page)).toEqual(['1.133,00', '189,42', '1.356,90', '32.472,25', '77,22', '2.134,44', '510,44']);
+    const page = read(column(500, ['1,133.00', '189.42', '1.356,90', '32.472,25', '77,22', '2.134,44', '2510.44']));
+    expect(texts(page)).toEqual(['1.133,00', '189,42', '1.356,90', '32.472,25', '77,22', '2.134,44', '2510,44']);
   });
   it('but not a day and month', () => {
     const amounts = ['1.250,00', '412,50', '980,10', '12,00', '7,25', '3,10'];

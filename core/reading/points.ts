@@ -47,7 +47,7 @@ function columnsOf(words: Word[]): FigureColumn[] {
  */
 function withSign(text: string, sign: string): string {
   const other = sign === '.' ? ',' : '.';
-  const [, whole, parted] = /^(\d{1,3})([.,])\d{2}$/.exec(text) ?? [];
+  const [, whole, parted] = /^(\d{1,6})([.,])\d{2}$/.exec(text) ?? [];
   // "12.05" may be a day where decimals have a comma.
   if (parted === other && !(other === '.' && /^(0?[1-9]|[12]\d|3[01])\.(0[1-9]|1[0-2])$/.test(text)))
     return `${whole}${sign}${text.slice(-2)}`;

@@ -138,7 +138,9 @@ const besides = (seen: SeenWord[], words: SeenWord[]): SeenWord[] => words.filte
 function sameSpot(a: SeenWord, b: SeenWord): boolean {
   const across = Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0),
     down = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
-  return across > 0.6 * (b.x1 - b.x0) && down > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
+  // The recogniser draws a box too narrow now and then.
+  const wide = a.text === b.text ? Math.min(a.x1 - a.x0, b.x1 - b.x0) : b.x1 - b.x0;
+  return across > 0.6 * wide && down > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
 }
 
 /** Lines that are read to guess a page's language. */
