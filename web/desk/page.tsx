@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { prove, type Repair } from '@ledgerline/core/proof';
 import type { BillLine, Mark } from '@ledgerline/contract';
 import { api, sentenceOf } from '../app/api';
+import { channelWord } from '../arrivals/channel';
 import { usePlace } from '../app/company';
 import { AskNote } from '../ui/dialog';
 import { StageLine } from '../ui/stage';
@@ -202,6 +203,13 @@ export function DeskPage() {
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!bill || !choices || !proof) return <Waiting />;
   const open = bill.exceptions.filter((e) => e.code !== 'unsure' && e.code !== 'proof-off');
+  const told = [
+    !locked && queue ? `${queue.left} to review` : '',
+    bill.arrival ? channelWord(bill.arrival.channel) : '',
+    bill.entry ? `entry ${bill.entry.number}` : '',
+  ]
+    .filter((part) => part !== '')
+    .join(' · ');
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-[56px] shrink-0 items-center gap-3 border-b hair px-4">
@@ -218,9 +226,8 @@ export function DeskPage() {
             {choices.suppliers.find((s) => s.id === bill.supplierId)?.name ?? bill.supplierName ?? 'Unknown supplier'}
           </h1>
           <p className="truncate text-[12px] quiet">
-            {!locked && queue ? `${queue.left} to review · ` : ''}
-            {bill.arrival ? `by ${bill.arrival.channel} · ` : ''}
-            {bill.entry ? `entry ${bill.entry.number} · ` : ''}
+            {told}
+            {told && state.word ? ' · ' : ''}
             <span className={state.bad ? 'text-error' : ''} role="status" aria-label="Saving">
               {state.word}
             </span>
