@@ -169,7 +169,8 @@ function withLitres(words: SeenWord[]): SeenWord[] {
 }
 
 /** One sign for both thousands and decimals is no figure in any country: the thousands' sign was misread. */
-function parted(text: string): string {
+function parted(read: string): string {
+  const text = read.replace(/(?<=\d);(?=\d{2,3}\b)/g, ',');
   const same = /^(\D{0,2}\d{1,3}(?:([.,])\d{3})+)\2(\d{2}\D?)$/.exec(text);
   if (!same) return text;
   const [, whole, sign, rest] = same as unknown as [string, string, string, string];

@@ -69,6 +69,9 @@ export function decideStyle(words: Word[]): NumberStyle {
     if (/\d\.\d{2}[)%€-]?$/.test(text)) point++;
     if (/\.\d{3},\d/.test(text)) comma += 3;
     if (/,\d{3}\.\d/.test(text)) point += 3;
+    // Millions without decimals: what parts their groups does not part decimals.
+    if (/\.\d{3}\.\d{3}\D?$/.test(text)) comma += 3;
+    if (/,\d{3},\d{3}\D?$/.test(text)) point += 3;
   }
   return { decimal: comma > point ? ',' : '.' };
 }

@@ -59,7 +59,11 @@ describe('a point that ink lost', () => {
     const page = read(column(500, ['1,133.00', '189.42', '1.356,90', '32.472,25', '77,22', '2.134,44', '2510.44']));
     expect(texts(page)).toEqual(['1.133,00', '189,42', '1.356,90', '32.472,25', '77,22', '2.134,44', '2510,44']);
   });
-  it('but not a day and month', () => {
+  it('but thousands without decimals are none', () => {
+    const page = read([...column(500, ['22,939', '298,207', '1,335,516', '310,000', '56,066']), ...column(300, ['3.75', '38.40', '22'])]);
+    expect(texts(page)).toEqual(expect.arrayContaining(['22,939', '1,335,516', '3.75', '38.40']));
+  });
+  it('nor a day and month', () => {
     const amounts = ['1.250,00', '412,50', '980,10', '12,00', '7,25', '3,10'];
     expect(texts(read([...column(500, amounts), ...column(300, ['28.10'])]))).toContain('28.10');
   });

@@ -1,4 +1,5 @@
 import type { Page, Word } from '../page/index.ts';
+import { decideStyle } from './numbers.ts';
 
 /** Figures that end at one place across the page, and how many decimals they print. */
 interface FigureColumn {
@@ -10,15 +11,9 @@ interface FigureColumn {
 const decimals = /^[-−(£$€]*\d[\d.,]*([.,])(\d{2,4})\)?$/;
 const right = (w: Word): number => w.x + w.w;
 
-/** The sign that most figures of a page have before their decimals. */
-function usualSign(words: Word[]): string {
-  const signs = words.map((w) => decimals.exec(w.text)?.[1]);
-  return signs.filter((s) => s === ',').length > signs.filter((s) => s === '.').length ? ',' : '.';
-}
-
 /** Columns of a page in which at least three figures, and three in five, print the same number of decimals, be it torn off with their point lost. */
 function columnsOf(words: Word[]): FigureColumn[] {
-  const sign = usualSign(words);
+  const sign = decideStyle(words).decimal;
   const figures = words.filter((w) => /\d/.test(w.text) && /^[-−(£$€]*[\d.,:]+\)?$/.test(w.text)).sort((a, b) => right(a) - right(b));
   const groups: Word[][] = [];
   for (const w of figures) {
@@ -63,7 +58,7 @@ function withSign(text: string, sign: string): string {
 export function withPoints(pages: Page[]): Page[] {
   return pages.map((given) => {
     if (!given.scan) return given;
-    const usual = usualSign(given.words);
+    const usual = decideStyle(given.words).decimal;
     const signed = given.words.map((w): Word => {
       const text = w.sure !== undefined ? withSign(w.text, usual) : w.text;
       return text === w.text ? w : { ...w, text, sure: 0.5, was: w.text };

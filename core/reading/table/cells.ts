@@ -59,7 +59,11 @@ export function inlineParts(words: Word[]): { code: Word[]; description: Word[] 
   const found = findLabels(words, columnBook),
     spoken = found.filter((l) => words[l.to]!.text.endsWith(':') || words[l.to + 1]?.text === ':');
   // Ink loses the colon of the first label; the second one's shows that they are labels.
-  const labels = spoken.length > 0 && words[0]!.sure !== undefined && found[0]!.from <= 1 ? [...new Set([found[0]!, ...spoken])] : spoken;
+  const ink = words[0]!.sure !== undefined;
+  // Ink may lose both: a row that begins with the label of a code and has that of a description behind it says enough.
+  const bare =
+    ink && found[0]?.role === 'code' && found[0].from === 0 && found.some((l) => l.role === 'description' && l.from > found[0]!.to + 1);
+  const labels = bare ? found : ink && spoken.length > 0 && found[0]!.from <= 1 ? [...new Set([found[0]!, ...spoken])] : spoken;
   const description = labels.find((l) => l.role === 'description' && l.from > 0);
   // A damaged first label still ends with its word for number: "[tem number".
   const hash = words[0]!.sure === undefined ? -1 : words.slice(0, 3).findIndex((w) => tokensOf(w.text).includes('#'));
