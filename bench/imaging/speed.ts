@@ -8,13 +8,34 @@ import { parseArgs } from 'node:util';
 import { ScanPool } from '../../server/imaging/pool.ts';
 import { Ocr } from '../../server/imaging/ocr.ts';
 import { prepareSheet, scanSheet, sheetOf } from '../../server/imaging/scan.ts';
+import { make } from '../reading/draw.ts';
 import { kinds, wornDocument } from './worn.ts';
 
 const { values: option } = parseArgs({ options: { pages: { type: 'string', default: '9' }, memory: { type: 'string', default: '0' } } });
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]!;
-const files = await Promise.all(
-  Array.from({ length: Number(option.pages) }, async (_, i) => (await wornDocument(800_001 + i, kinds[i % 3]!, 1)).file),
-);
+const seeds = Array.from({ length: Number(option.pages) }, (_, i) => 800_001 + i);
+const files = await Promise.all(seeds.map(async (seed, i) => (await wornDocument(seed, kinds[i % 3]!, 1)).file));
+/** How many of the words that were printed on a page a recogniser has as they stand, and how many there are. */
+function found(seed: number, seen: string[]): [number, number] {
+  const printed = make(seed)
+      .sheet.pages()[0]!
+      .words.map((w) => w.text),
+    left = [...seen];
+  const right = printed.filter((text) => {
+    const at = left.indexOf(text);
+    if (at >= 0) left.splice(at, 1);
+    return at >= 0;
+  });
+  return [right.length, printed.length];
+}
+const share = (pairs: [number, number][]) =>
+  `${(
+    (100 * pairs.reduce((t, [n]) => t + n, 0)) /
+    Math.max(
+      1,
+      pairs.reduce((t, [, all]) => t + all, 0),
+    )
+  ).toFixed(1)}%`;
 
 const ocr = new Ocr();
 const folder = mkdtempSync(join(tmpdir(), 'ledgerline-bench-'));
@@ -33,7 +54,9 @@ async function least(work: () => unknown): Promise<number> {
   }
   return best;
 }
-for (const file of files) {
+const own: [number, number][] = [],
+  other: [number, number][] = [];
+for (const [i, file] of files.entries()) {
   const sheet = await sheetOf(file, 1),
     { gray, dpi } = prepareSheet(sheet, null);
   const path = join(folder, 'page.pgm');
@@ -41,17 +64,29 @@ for (const file of files) {
   whole.push(await least(async () => scanSheet(ocr, await sheetOf(file, 1), null, null, () => undefined)));
   cleaning.push(await least(() => prepareSheet(sheet, null)));
   plain.push(await least(() => ocr.read(gray, { dpi })));
-  if (native)
-    peer.push(
-      await least(() =>
-        spawnSync('tesseract', [path, '-', '--psm', '11', '--dpi', String(dpi)], { env: { ...process.env, OMP_THREAD_LIMIT: '1' } }),
-      ),
-    );
+  own.push(
+    found(
+      seeds[i]!,
+      (await ocr.read(gray, { dpi })).map((w) => w.text),
+    ),
+  );
+  if (!native) continue;
+  const run = () =>
+    spawnSync('tesseract', [path, '-', '--psm', '11', '--dpi', String(dpi)], {
+      env: { ...process.env, OMP_THREAD_LIMIT: '1' },
+      encoding: 'utf8',
+    });
+  peer.push(await least(run));
+  other.push(found(seeds[i]!, run().stdout.split(/\s+/)));
 }
 await ocr.close();
 rmSync(folder, { recursive: true });
 console.log(
   `${files.length} pages, median: whole ${median(whole).toFixed(0)} ms, cleaning ${median(cleaning).toFixed(0)} ms, plain recognition ${median(plain).toFixed(0)} ms; whole ÷ plain ${median(whole.map((w, i) => w / plain[i]!)).toFixed(2)}${native ? `; Debian's tesseract on the same pages ${median(peer).toFixed(0)} ms` : ''}`,
+);
+
+console.log(
+  `words as they stand, English model, page as it was cleaned: ${share(own)}${native ? `; Debian's tesseract ${share(other)}` : ''}`,
 );
 
 const pool = new ScanPool();
