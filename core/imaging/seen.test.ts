@@ -94,6 +94,20 @@ describe('what a recogniser saw becomes words', () => {
   });
   it('also where it was seen as two lines', () =>
     expect(wordsOfSeen([seen('611.60', 146, 100, 0), seen('2,', 100, 104, 1)], 300).map((w) => w.text)).toEqual(['2,611.60']));
+  it('a one behind a figure at the end of a text is litres, not where a text goes on or none is before', () => {
+    const read = (...texts: string[]) => {
+      let x = 100;
+      const words = texts.map((text) => {
+        const word = seen(text, x, 100, 0);
+        x = word.x1 + 12;
+        return word;
+      });
+      return wordsOfSeen([...words, seen('32.00', 1400, 100, 1)], 300).map((w) => w.text);
+    };
+    expect(read('Weed', 'barrier', '16', '1')).toEqual(['Weed', 'barrier', '16', 'l', '32.00']);
+    expect(read('16', '1')).toEqual(['16', '1', '32.00']);
+    expect(read('Weed', 'barrier', '16', '1', 'box')).toContain('1');
+  });
   it.each([[['27,', '2025']], [['15.', '07.', '2025']]])('%j is a date', (pieces) => {
     const words = pieces.map((text, i) => seen(text, 100 + i * 70, 100, 0));
     expect(wordsOfSeen(words, 300).map((w) => w.text)).toEqual(pieces);

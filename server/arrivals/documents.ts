@@ -36,9 +36,12 @@ export function documentRoutes(api: Api): void {
         from = first && found.sources?.[first.number - 1];
       // Nobody waits for it: whoever has the page before them may draw a box on it next.
       if (first?.scan && from)
-        void services.reader.scans
-          .ready(() => fetchFile(services.database.db, from.sha), from.sha, from.page, first.scan.language as Language)
-          .catch(() => false);
+        void services.reader.scans.ready(
+          () => fetchFile(services.database.db, from.sha),
+          from.sha,
+          from.page,
+          first.scan.language as Language,
+        );
       const images = await imagesOf(
         services.database.db,
         (found.sources ?? []).map((p) => p.sha),

@@ -153,6 +153,17 @@ describe('a page that somebody looks at', () => {
     expect(fetch).toHaveBeenCalledTimes(1);
     expect(await pool.ready(fetch, 'b', 7, 'eng')).toBe(false);
     expect(await pool.ready(async () => null, 'c', 1, 'eng')).toBe(false);
+    expect(await pool.ready(() => Promise.reject(new Error('no file')), 'c', 1, 'eng')).toBe(false);
+    expect(await pool.ready(fetch, 'c', 1, 'eng')).toBe(true);
+    await pool.close();
+  }, 60_000);
+  it('is the one they stop at, not each that they leaf through', async () => {
+    const pool = new ScanPool(1),
+      file = await pictureOf([invoiceOf(5, { number: 'IMG-2064' })]),
+      fetch = vi.fn(async () => file);
+    const leafed = ['a', 'b', 'c', 'd'].map((sha) => pool.ready(fetch, sha, 1, 'eng'));
+    expect(await Promise.all(leafed)).toEqual([false, false, false, true]);
+    expect(fetch).toHaveBeenCalledTimes(1);
     await pool.close();
   }, 60_000);
   it('a page that breaks its thread is no reason not to read the next', async () => {

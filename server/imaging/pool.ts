@@ -9,8 +9,10 @@ export const scanLimits = { seconds: 120, megabytes: 1024 };
 export class ScanPool {
   readonly #threads: ThreadPool<PageAsk, PageAnswer>;
   readonly #desk: ThreadPool<PageAsk, PageAnswer>;
-  /** The page that the desk's thread was made ready for. */
+  /** The page that the desk's thread opened last, the one that is being opened, and the one that somebody looks at. */
   #opened = '';
+  #opening: Promise<boolean> = Promise.resolve(true);
+  #wanted = '';
 
   constructor(size = 2, limits = scanLimits) {
     const file = new URL('./worker.ts', import.meta.url);
@@ -38,6 +40,7 @@ export class ScanPool {
       [...pages.values()].map(async (own): Promise<Seen[]> => {
         const { sha, page } = own[0]!;
         const make = (): PageAsk => ({ bytes: new Uint8Array(files.get(sha)!), sha, page, want: 'spots', looks: own });
+        if (atDesk) this.#opened = `${sha}:${page}`;
         const result = await ask(atDesk ? this.#desk : this.#threads, make);
         const spots = 'answer' in result && 'spots' in result.answer ? result.answer.spots : [];
         return own.map((look, i) => ({ ...look, words: spots[i] ?? [] }));
@@ -48,12 +51,23 @@ export class ScanPool {
 
   /**
    * Opens a page and loads its language for the desk, so that a box drawn there is read at once; nothing to do for the page that was
-   * opened last. False where it can't be opened.
+   * opened last. One page at a time: whoever leafs through bills has only the one they stop at opened. False where it was not.
    */
   async ready(bytes: () => Promise<Uint8Array | null>, sha: string, page: number, language: Language): Promise<boolean> {
     const key = `${sha}:${page}`;
+    this.#wanted = key;
+    await this.#opening;
     if (this.#opened === key) return true;
+    if (this.#wanted !== key) return false;
     this.#opened = key;
+    const opening = this.#open(bytes, sha, page, language).catch(() => false);
+    this.#opening = opening;
+    const done = await opening;
+    if (!done && this.#opened === key) this.#opened = '';
+    return done;
+  }
+
+  async #open(bytes: () => Promise<Uint8Array | null>, sha: string, page: number, language: Language): Promise<boolean> {
     const file = await bytes();
     if (!file) return false;
     const result = await ask(this.#desk, () => ({ bytes: new Uint8Array(file), sha, page, want: 'ready', language }));
@@ -62,6 +76,7 @@ export class ScanPool {
 
   /** A page as it was cleaned for reading, as PNG; null where it can't be drawn. */
   async clean(bytes: Uint8Array, sha: string, page: number, turn: number, wide = 1700): Promise<Uint8Array | null> {
+    this.#opened = `${sha}:${page}`;
     const result = await ask(this.#desk, () => ({ bytes: new Uint8Array(bytes), sha, page, want: 'clean', turn, wide }));
     return 'answer' in result && 'png' in result.answer ? result.answer.png : null;
   }

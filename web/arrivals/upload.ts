@@ -12,6 +12,15 @@ export function together(files: File[]): File[][] {
   return [...groups.values()].flatMap((group) => (group.some((f) => /\.xml$/i.test(f.name)) ? [group] : group.map((file) => [file])));
 }
 
+/** Why a file was refused, in the server's words; what stands between may answer with something else than them. */
+export function refusal(answer: string): string {
+  try {
+    return (JSON.parse(answer) as { title?: string }).title ?? 'could not be added';
+  } catch {
+    return 'could not be added';
+  }
+}
+
 /** Has the browser ask before the page is left, until what it answers with is called. */
 function askBeforeLeaving(): () => void {
   const ask = (e: BeforeUnloadEvent) => e.preventDefault();
@@ -19,7 +28,7 @@ function askBeforeLeaving(): () => void {
   return () => removeEventListener('beforeunload', ask);
 }
 
-/** Sends files with their progress; one after another, so that one bad file keeps back none of the rest. What has not been sent is lost with the page. */
+/** Sends files with their progress; one after another, so that one bad file keeps back none of the rest. Leaving the page asks first meanwhile. */
 export function useUpload(company: string): (files: File[]) => Promise<void> {
   const dispatch = useDispatch();
   return async (files) => {
@@ -37,8 +46,7 @@ export function useUpload(company: string): (files: File[]) => Promise<void> {
         request.upload.onprogress = (e) =>
           toast.loading(`${name}: ${Math.round((100 * e.loaded) / e.total)} % · ${done + 1} of ${files.length}`, { id });
         request.onload = () => {
-          if (request.status >= 400)
-            failed.push(`${name}: ${(JSON.parse(request.responseText || '{}') as { title?: string }).title ?? 'could not be added'}`);
+          if (request.status >= 400) failed.push(`${name}: ${refusal(request.responseText)}`);
           next();
         };
         request.onerror = () => {
