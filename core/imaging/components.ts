@@ -15,19 +15,27 @@ export interface Pieces {
   count: number;
 }
 
+/** The first run of the piece that a run belongs to (union-find; paths are halved on the way). */
+function rootOf(parent: Int32Array, i: number): number {
+  while (parent[i] !== i) {
+    parent[i] = parent[parent[i]!]!;
+    i = parent[i]!;
+  }
+  return i;
+}
+
+function longer(list: Int32Array): Int32Array<ArrayBuffer> {
+  const more = new Int32Array(list.length * 2);
+  more.set(list);
+  return more;
+}
+
 /** Finds the connected pieces of ink (eight neighbours), by joining the runs of each row with those of the row before. */
 export function piecesOf(ink: Uint8Array, width: number, height: number): Pieces {
   const fours = foursOf(ink);
   let runs = new Int32Array(4 * 65536),
     count = 0;
-  const parent: number[] = [];
-  const root = (i: number): number => {
-    while (parent[i] !== i) {
-      parent[i] = parent[parent[i]!]!;
-      i = parent[i]!;
-    }
-    return i;
-  };
+  let parent = new Int32Array(65536);
   let above = 0,
     aboveEnd = 0;
   for (let y = 0; y < height; y++) {
@@ -41,16 +49,18 @@ export function piecesOf(ink: Uint8Array, width: number, height: number): Pieces
       const from = x;
       while (x < width && ink[i + x]) x++;
       if (count * 4 >= runs.length) {
-        const more = new Int32Array(runs.length * 2);
-        more.set(runs);
-        runs = more;
+        runs = longer(runs);
+        parent = longer(parent);
       }
-      runs.set([y, from, x, count], count * 4);
-      parent.push(count);
+      const to = count * 4;
+      runs[to] = y;
+      runs[to + 1] = from;
+      runs[to + 2] = x;
+      parent[count] = count;
       while (at < aboveEnd && runs[at * 4 + 2]! < from) at++;
       for (let k = at; k < aboveEnd && runs[k * 4 + 1]! <= x; k++) {
-        const a = root(k),
-          b = root(count);
+        const a = rootOf(parent, k),
+          b = rootOf(parent, count);
         if (a !== b) parent[Math.max(a, b)] = Math.min(a, b);
       }
       count++;
@@ -61,7 +71,7 @@ export function piecesOf(ink: Uint8Array, width: number, height: number): Pieces
   const numbers = new Int32Array(count).fill(-1),
     pieces: Piece[] = [];
   for (let i = 0; i < count; i++) {
-    const r = root(i),
+    const r = rootOf(parent, i),
       y = runs[i * 4]!,
       from = runs[i * 4 + 1]!,
       to = runs[i * 4 + 2]!;

@@ -60,65 +60,6 @@ export function squaring(from: Quad, to: Quad): Matrix {
   return [...rows.map((row, i) => row[8]! / row[i]!), 1];
 }
 
-/** Pixels in a row between two places that are projected exactly; those between lie on a line to within a hundredth of a pixel. */
-const run = 16;
-const one = 65536;
-
-/** Draws a picture anew: `back` says for each new pixel where it was in the old one. Between pixels values are mixed; outside is white. */
-export function warp(gray: Gray, back: Matrix, width: number, height: number): Gray {
-  const data = new Uint8Array(width * height),
-    [a, b, c, d, e, f, g, h, i] = back as number[] as [number, number, number, number, number, number, number, number, number];
-  const { width: w, height: t, data: from } = gray,
-    // In units of 1/65536 of a pixel; the last pixel has none beside it to be mixed with.
-    right = (w - 1) * one,
-    bottom = (t - 1) * one;
-  for (let y = 0, out = 0; y < height; y++) {
-    const across = b * (y + 0.5) + c,
-      down = e * (y + 0.5) + f,
-      deep = h * (y + 0.5) + i;
-    const xAt = (x: number) => Math.round(((a * x + across) / (g * x + deep) - 0.5) * one),
-      yAt = (x: number) => Math.round(((d * x + down) / (g * x + deep) - 0.5) * one);
-    let sx = xAt(0.5),
-      sy = yAt(0.5);
-    for (let x = 0; x < width; x += run) {
-      const n = Math.min(run, width - x),
-        endX = xAt(x + run + 0.5),
-        endY = yAt(x + run + 0.5);
-      const stepX = Math.trunc((endX - sx) / run),
-        stepY = Math.trunc((endY - sy) / run);
-      if (sx >= 0 && sy >= 0 && sx < right && sy < bottom && endX >= 0 && endY >= 0 && endX < right && endY < bottom)
-        for (let k = 0, u = sx | 0, v = sy | 0, du = stepX | 0, dv = stepY | 0; k < n; k++, u = (u + du) | 0, v = (v + dv) | 0) {
-          const fx = (u >> 8) & 255,
-            fy = (v >> 8) & 255,
-            at = (Math.imul(v >> 16, w) + (u >> 16)) | 0;
-          const top = from[at]! * (256 - fx) + from[at + 1]! * fx,
-            low = from[at + w]! * (256 - fx) + from[at + w + 1]! * fx;
-          data[out++] = (top * (256 - fy) + low * fy + 32768) >> 16;
-        }
-      else for (let k = 0; k < n; k++) data[out++] = atEdge(gray, (sx + k * stepX) / one, (sy + k * stepY) / one);
-      sx = endX;
-      sy = endY;
-    }
-  }
-  return { width, height, data };
-}
-
-/** A place at the edge of a picture or outside it: the nearest pixel, white from a pixel outside on. */
-function atEdge({ width, height, data }: Gray, x: number, y: number): number {
-  if (x < -1 || y < -1 || x >= width || y >= height) return 255;
-  const at = (v: number, size: number) => Math.min(size - 1, Math.max(0, v));
-  const ix = Math.floor(x),
-    iy = Math.floor(y),
-    fx = x - ix,
-    fy = y - iy;
-  const pixel = (dx: number, dy: number) => data[at(iy + dy, height) * width + at(ix + dx, width)]!;
-  return (pixel(0, 0) * (1 - fx) + pixel(1, 0) * fx) * (1 - fy) + (pixel(0, 1) * (1 - fx) + pixel(1, 1) * fx) * fy + 0.5;
-}
-
-/** The same picture larger or smaller by a factor near one. */
-export const resized = (gray: Gray, by: number): Gray =>
-  warp(gray, scaling(1 / by), Math.max(1, Math.round(gray.width * by)), Math.max(1, Math.round(gray.height * by)));
-
 /** Turns a picture clockwise by 0, 90, 180 or 270 degrees without loss. */
 export function turned(picture: Picture, degrees: number): Picture {
   const { width: w, height: h, channels: n, data } = picture,

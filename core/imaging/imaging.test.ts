@@ -8,9 +8,8 @@ import { suppliers } from '@ledgerline/demo/suppliers';
 import { darkBands, invertBands } from './bands.ts';
 import { piecesOf } from './components.ts';
 import { crop } from './crop.ts';
-import { identity, invert, multiply, project, resized, rotation, squaring, turned, warp } from './geometry.ts';
+import { identity, invert, multiply, project, rotation, squaring, turned } from './geometry.ts';
 import { toGray } from './ink.ts';
-import { evenLight } from './light.ts';
 import { wipeMarks } from './marks.ts';
 import { blank, histogramOf, inkOf, otsu, percentile, shrink } from './pixels.ts';
 import { prepare } from './prepare.ts';
@@ -18,6 +17,7 @@ import { findRules, wipeRules } from './rules.ts';
 import { findSheet } from './sheet.ts';
 import { levelness, skewOf } from './skew.ts';
 import { spotOf } from './spot.ts';
+import { evenLight, resized, warp } from './warp.ts';
 import { usualCleanUp, type Gray, type Point, type Quad } from './types.ts';
 
 let pdf: Uint8Array, clean: Gray;

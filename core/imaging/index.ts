@@ -2,11 +2,13 @@ export type { CleanUp, Gray, Matrix, Picture, Point, Quad, Rule } from './types.
 export { usualCleanUp } from './types.ts';
 export { prepare, type Prepared } from './prepare.ts';
 export { toGray } from './ink.ts';
-export { identity, invert, multiply, project, resized, rotation, squaring, turned, warp } from './geometry.ts';
+export { identity, invert, multiply, project, rotation, squaring, turned } from './geometry.ts';
+export { resized, warp } from './warp.ts';
 export { sensible, wordsOfSeen, type SeenWord } from './seen.ts';
 export { shrink as shrinkGray } from './pixels.ts';
 export { tornApart } from './fragments.ts';
 export { uncoveredInk } from './uncovered.ts';
 export { tellingLines } from './telling.ts';
 export { crop } from './crop.ts';
+export { alike } from './alike.ts';
 export { spotOf } from './spot.ts';

@@ -1,20 +1,36 @@
 import { percentile } from './pixels.ts';
 import type { Gray } from './types.ts';
 
+/** How bright paper is made. */
+export const white = 247;
+
+/** Lighter than this is paper with its grain, once the paper is white. */
+export const paperGrain = 215;
+
+/** How bright the paper is, cell by cell; `cell` is the width of one in pixels. */
+export interface Paper {
+  columns: number;
+  rows: number;
+  cell: number;
+  light: Float32Array;
+}
+
 /**
  * How bright the paper is all over the page, on a coarse grid: the bright end of each cell, with cells that hold no paper (dark bands,
  * pictures) filled from those around them, then smoothed.
  */
-export function paperOf(gray: Gray, cell = 48): { columns: number; rows: number; light: Float32Array } {
+export function paperOf(gray: Gray, cell: number): Paper {
   const columns = Math.max(1, Math.ceil(gray.width / cell)),
     rows = Math.max(1, Math.ceil(gray.height / cell));
   let light: Float32Array = new Float32Array(columns * rows);
-  const histogram = new Uint32Array(256);
+  const histogram = new Uint32Array(256),
+    // A few hundred pixels tell the brightness of a cell.
+    step = Math.max(1, Math.round(cell / 18));
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
       histogram.fill(0);
-      for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += 3)
-        for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += 3) histogram[gray.data[y * gray.width + x]!]!++;
+      for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += step)
+        for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += step) histogram[gray.data[y * gray.width + x]!]!++;
       light[r * columns + c] = percentile(histogram, 0.8);
     }
   }
@@ -30,7 +46,7 @@ export function paperOf(gray: Gray, cell = 48): { columns: number; rows: number;
     }
   light = fill(light, paper, columns, rows);
   for (let i = 0; i < 3; i++) light = smooth(light, columns, rows);
-  return { columns, rows, light };
+  return { columns, rows, cell, light };
 }
 
 /** Gives cells without paper the mean of their nearest neighbours that have it, ring by ring. */
@@ -85,31 +101,16 @@ function smooth(light: Float32Array, columns: number, rows: number): Float32Arra
   return out;
 }
 
-/** Makes the paper evenly white: each pixel against the paper's brightness there. Shadows and yellowed paper go, ink stays as dark as it was. */
-export function evenLight(gray: Gray, cell = 48): Gray {
-  const { columns, rows, light } = paperOf(gray, cell),
-    { width, height, data } = gray,
-    out = new Uint8Array(data.length),
-    strip = new Float64Array(columns + 2);
-  for (let y = 0; y < height; y++) {
-    const fy = Math.min(rows - 1, Math.max(0, y / cell - 0.5)),
-      r0 = Math.floor(fy),
-      r1 = Math.min(rows - 1, r0 + 1),
-      ty = fy - r0;
-    for (let c = 0; c < columns; c++)
-      strip[c + 1] = 247 / Math.max(30, light[r0 * columns + c]! * (1 - ty) + light[r1 * columns + c]! * ty);
-    strip[0] = strip[1]!;
-    strip[columns + 1] = strip[columns]!;
-    // Between the middles of two cells the factor changes evenly.
-    for (let c = 0, x = 0, i = y * width; c <= columns; c++) {
-      const end = Math.min(width, Math.round((c + 0.5) * cell)),
-        from = strip[c]!,
-        step = (strip[c + 1]! - from) / cell;
-      for (let by = from + (x - (c - 0.5) * cell) * step; x < end; x++, i++, by += step) {
-        const v = data[i]! * by;
-        out[i] = v > 255 ? 255 : v;
-      }
-    }
-  }
-  return { width, height, data: out };
+/** How bright the paper is at a place of the page, between the middles of cells evenly; never taken for darker than a deep shadow. */
+export function brightnessAt({ columns, rows, cell, light }: Paper, x: number, y: number): number {
+  const fx = Math.min(columns - 1, Math.max(0, x / cell - 0.5)),
+    fy = Math.min(rows - 1, Math.max(0, y / cell - 0.5)),
+    c = Math.floor(fx),
+    r = Math.floor(fy);
+  const right = c + 1 < columns ? 1 : 0,
+    at = r * columns + c,
+    low = r + 1 < rows ? at + columns : at;
+  const above = light[at]! + (light[at + right]! - light[at]!) * (fx - c),
+    below = light[low]! + (light[low + right]! - light[low]!) * (fx - c);
+  return Math.max(30, above + (below - above) * (fy - r));
 }

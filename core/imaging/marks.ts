@@ -1,5 +1,6 @@
 import { piecesOf, type Piece } from './components.ts';
 import { brokenLines } from './rules.ts';
+import { white } from './light.ts';
 import type { Gray } from './types.ts';
 
 /** Punch holes: dark discs of 4 to 9 mm within 22 mm of an edge of the page. `mm` is pixels in a millimetre. */
@@ -72,7 +73,7 @@ export function wipeMarks(gray: Gray, ink: Uint8Array, mm: number): { holes: num
       rim = kind === 2 ? 2 : 1;
     for (let yy = Math.max(0, y - rim); yy <= Math.min(height - 1, y + rim); yy++)
       for (let x = Math.max(0, runs[r * 4 + 1]! - rim); x < Math.min(width, runs[r * 4 + 2]! + rim); x++)
-        if (yy === y || !ink[yy * width + x]) data[yy * width + x] = 255;
+        if (yy === y || !ink[yy * width + x]) data[yy * width + x] = white;
     ink.fill(0, y * width + runs[r * 4 + 1]!, y * width + runs[r * 4 + 2]!);
   }
   return found;

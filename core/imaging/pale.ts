@@ -1,13 +1,12 @@
 import { piecesOf } from './components.ts';
+import { paperGrain, white } from './light.ts';
 import { inkOf } from './pixels.ts';
 import type { Gray } from './types.ts';
 
-/** Lighter than this is paper with its grain; all ink of a pale piece is darker at its darkest than `faint`, and of a dark one than `dark`. */
-const paper = 215,
-  faint = 185,
+/** All ink of a pale piece is darker at its darkest than `faint`, and of a dark one than `dark`. */
+const faint = 185,
   dark = 110,
-  /** What the darkest grey of a pale piece is made. */ target = 60,
-  white = 247;
+  /** What the darkest grey of a pale piece is made. */ target = 60;
 
 /**
  * Darkens letters in pale ink, in place, each piece by itself, so that a recogniser that parts ink from paper at one grey for the whole page
@@ -15,7 +14,7 @@ const paper = 215,
  */
 export function darkenPale(gray: Gray, dpi: number): void {
   const { width, height, data } = gray,
-    { pieces, runs, count } = piecesOf(inkOf(gray, paper), width, height);
+    { pieces, runs, count } = piecesOf(inkOf(gray, paperGrain), width, height);
   const darkest = new Uint8Array(pieces.length).fill(255);
   for (let r = 0; r < count * 4; r += 4) {
     const i = runs[r + 3]!,

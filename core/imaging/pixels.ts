@@ -20,7 +20,13 @@ export function shrink(gray: Gray, factor: number): Gray {
     for (let dy = 0; dy < factor; dy++) {
       let at = (y * factor + dy) * gray.width;
       if (factor === 2) for (let x = 0; x < width; x++, at += 2) sums[x]! += data[at]! + data[at + 1]!;
-      else for (let x = 0; x < width; x++) for (let dx = 0; dx < factor; dx++) sums[x]! += data[at++]!;
+      else if (factor === 4) for (let x = 0; x < width; x++, at += 4) sums[x]! += data[at]! + data[at + 1]! + data[at + 2]! + data[at + 3]!;
+      else
+        for (let x = 0; x < width; x++) {
+          let sum = 0;
+          for (const end = at + factor; at < end; at++) sum += data[at]!;
+          sums[x]! += sum;
+        }
     }
     for (let x = 0, to = y * width; x < width; x++) out.data[to++] = sums[x]! / area;
   }

@@ -1,7 +1,7 @@
 import { darkBands, invertBands } from './bands.ts';
-import { multiply, quarterTurns, rotation, scaling, squaring, warp } from './geometry.ts';
+import { identity, invert, multiply, quarterTurns, rotation, scaling, squaring } from './geometry.ts';
 import { blackAndWhite, softened, toGray } from './ink.ts';
-import { evenLight } from './light.ts';
+import { paperOf } from './light.ts';
 import { wipeMarks } from './marks.ts';
 import { darkenPale } from './pale.ts';
 import { histogramOf, inkOf, otsu, shrink } from './pixels.ts';
@@ -10,6 +10,7 @@ import { findSheet, sideLengths } from './sheet.ts';
 import { levelness, skewOf } from './skew.ts';
 import { usualCleanUp, type CleanUp, type Gray, type Matrix, type Picture, type Point, type Quad } from './types.ts';
 import { uprightness } from './upright.ts';
+import { warp } from './warp.ts';
 
 /** A picture made ready for reading. */
 export interface Prepared {
@@ -83,8 +84,11 @@ export function prepare(picture: Picture, points: { width: number; height: numbe
   let gray = toGray(picture, settings.stamps),
     came = points;
   const sheetOf = (q: Quad | null) => (q ? paperLike(sideLengths(q)) : came);
-  // How the page lies is found out on a small picture of it.
-  let look = evenLight(small(gray, quad, sheetOf(quad), lookDpi), 30),
+  // How the page lies, and how bright its paper is, is found out on a small picture of it.
+  const first = small(gray, quad, sheetOf(quad), lookDpi),
+    // Of pixels as they are, not of means of several, which would hide the grain.
+    paper = paperOf(warp(gray, first.back, first.gray.width, first.gray.height), lookDpi / 6);
+  let look = warp(first.gray, identity, first.gray.width, first.gray.height, { paper, place: identity }),
     turn = 0,
     upright = true;
   if (settings.upright && levelness(look) < 0.8) turn = 90;
@@ -97,6 +101,8 @@ export function prepare(picture: Picture, points: { width: number; height: numbe
     if (told.down) turn += 180;
     upright = told.sure;
   }
+  // From the picture, once it is turned, to the small one, which is not.
+  const place = multiply(invert(first.back), turnedBack(turn, gray.width, gray.height));
   if (turn) {
     if (quad) quad = turnedQuad(quad, turn, gray.width, gray.height);
     gray = quarterTurns(gray, turn);
@@ -115,11 +121,12 @@ export function prepare(picture: Picture, points: { width: number; height: numbe
     multiply(scaling(1 / factor), multiply(toPixels, scaling(1 / scale))),
     Math.round(width * scale),
     Math.round(height * scale),
+    settings.light ? { paper, place: multiply(place, scaling(factor)) } : undefined,
   );
-  const hard = settings.soften && blackAndWhite(gray),
-    clean = cleaned(drawn, dpi, settings);
+  clean(drawn, dpi, settings);
+  const hard = settings.soften && blackAndWhite(gray);
   return {
-    gray: hard ? softened(clean) : clean,
+    gray: hard ? softened(drawn) : drawn,
     dpi,
     width,
     height,
@@ -132,25 +139,31 @@ export function prepare(picture: Picture, points: { width: number; height: numbe
   };
 }
 
-/** The page at a low resolution, for finding out how it lies. */
-function small(gray: Gray, quad: Quad | null, size: { width: number; height: number }, dpi: number): Gray {
+/** From a picture turned clockwise by quarters to the picture before, whose width and height are given. */
+const turnedBack = (turn: number, width: number, height: number): Matrix =>
+  turn === 90
+    ? [0, 1, 0, -1, 0, height, 0, 0, 1]
+    : turn === 180
+      ? [-1, 0, width, 0, -1, height, 0, 0, 1]
+      : turn === 270
+        ? [0, -1, width, 1, 0, 0, 0, 0, 1]
+        : identity;
+
+/** The page at a low resolution, for finding out how it lies; `back` leads from its pixels to those of the picture. */
+function small(gray: Gray, quad: Quad | null, size: { width: number; height: number }, dpi: number): { gray: Gray; back: Matrix } {
   const w = Math.round((size.width * dpi) / 72),
     h = Math.round((size.height * dpi) / 72);
   const factor = Math.max(1, Math.floor((quad ? sideLengths(quad).width : gray.width) / w + 0.2)),
     thin = shrink(gray, factor);
-  const back = quad
-    ? multiply(scaling(1 / factor), squaring(rectangle(w, h), quad))
-    : multiply(scaling(1 / factor), [gray.width / w, 0, 0, 0, gray.height / h, 0, 0, 0, 1]);
-  return warp(thin, back, w, h);
+  const back = quad ? squaring(rectangle(w, h), quad) : [gray.width / w, 0, 0, 0, gray.height / h, 0, 0, 0, 1];
+  return { gray: warp(thin, multiply(scaling(1 / factor), back), w, h), back };
 }
 
-/** Light, bands, lines, dirt and pale ink, on a page that lies straight. */
-export function cleaned(drawn: Gray, dpi: number, settings: CleanUp): Gray {
-  const gray = settings.light ? evenLight(drawn, Math.round(dpi / 6)) : { ...drawn, data: drawn.data.slice() };
+/** Bands, lines, dirt and pale ink, in place, on a page that lies straight. */
+function clean(gray: Gray, dpi: number, settings: CleanUp): void {
   if (settings.bands) invertBands(gray, darkBands(gray, dpi / 10));
   if (settings.rules || settings.marks) wipe(gray, dpi, settings);
   if (settings.pale) darkenPale(gray, dpi);
-  return gray;
 }
 
 function wipe(gray: Gray, dpi: number, settings: CleanUp): void {

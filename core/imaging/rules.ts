@@ -1,4 +1,5 @@
 import type { Piece } from './components.ts';
+import { white } from './light.ts';
 import { foursOf } from './pixels.ts';
 import type { Gray, Rule } from './types.ts';
 
@@ -112,7 +113,7 @@ export function wipeRules(gray: Gray, ink: Uint8Array, rules: Rule[], thick: num
       while (b < end - 1 && b - to <= thick && ink[at(b + 1)]) b++;
       if (b - a + 1 > h + w - (level ? w : h) + thick * 0.7) continue;
       for (let k = Math.max(0, a - 1); k <= Math.min(end - 1, b + 1); k++) {
-        data[at(k)] = 255;
+        data[at(k)] = white;
         ink[at(k)] = 0;
       }
     }

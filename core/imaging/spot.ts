@@ -1,8 +1,8 @@
-import { identity, multiply, project, scaling, warp } from './geometry.ts';
+import { identity, multiply, project, scaling } from './geometry.ts';
 import { blackAndWhite, softened, toGray } from './ink.ts';
-import { evenLight } from './light.ts';
 import { histogramOf, percentile } from './pixels.ts';
 import type { Gray, Matrix, Picture } from './types.ts';
+import { evenLight, warp } from './warp.ts';
 
 /**
  * One spot of a page drawn anew from its picture at a resolution of its own, evenly lit and dark on light, with a margin of white.

@@ -2,6 +2,9 @@ import { piecesOf } from './components.ts';
 import { histogramOf, inkOf, otsu, shrink } from './pixels.ts';
 import type { Gray, Rule } from './types.ts';
 
+/** No more of a line is looked at than this, in inches: four or five words, or the country of an account number. */
+const enough = 2.2;
+
 /** Resolution at which lines of text are told, in dots per inch: a letter is a few pixels. */
 const coarse = 75;
 
@@ -32,5 +35,7 @@ export function tellingLines(gray: Gray, dpi: number, most: number): Rule[] {
   const longest = lines.filter((p) => p.h <= inch * 0.25).sort((a, b) => b.w - a.w),
     tallest = [...lines].sort((a, b) => b.h - a.h);
   const turns = longest.flatMap((p, i) => [p, ...tallest.slice(i, i + 1)]);
-  return [...new Set(turns)].slice(0, most).map(({ x, y, w, h }) => ({ x: x * factor, y: y * factor, w: w * factor, h: h * factor }));
+  return [...new Set(turns)]
+    .slice(0, most)
+    .map(({ x, y, w, h }) => ({ x: x * factor, y: y * factor, w: Math.min(w * factor, Math.round(dpi * enough)), h: h * factor }));
 }

@@ -90,6 +90,15 @@ describe('ink', () => {
     const { reading } = readScanned([{ ...page, words: page.words.filter((w) => w.text !== '29') }], []);
     expect(reading.flags).toContain('lines[1].quantity');
   });
+  it('lines are read where the amounts have lost their title', () => {
+    const page = inked(),
+      { reading } = readScanned([{ ...page, words: page.words.filter((w) => w.text !== 'Amount') }], null);
+    expect(reading.lines.map((l) => [l.quantity?.value, l.unitPrice?.value, l.amount?.value])).toEqual([
+      ['12', '21.40', '256.80'],
+      ['29', '12.75', '369.75'],
+      ['2', '5.00', '10.00'],
+    ]);
+  });
   it('a row that lost its amount is looked for where the amount should stand, and becomes a line when it is found', () => {
     const whole = inked(),
       there = whole.words.find((w) => w.text === '369.75')!;

@@ -29,29 +29,29 @@ const texts = (words: SeenWord[]) => words.map((w) => w.text);
 describe('one line', () => {
   it('that is plain at the first size is read once, with boxes in pixels of what was given', async () => {
     const { ocr, asked } = fake(() => [word('2.140', 0.95, 13, 117)]);
-    const [seen] = await readLine(ocr, gray, 'eng', 300, 150);
+    const [seen] = await readLine(ocr, gray, 'eng', 300, { wide: 150, tall: 30 });
     expect(asked).toEqual(['eng 39']);
     expect([seen!.text, seen!.x0, seen!.x1]).toEqual(['2.140', 20, 180]);
   });
   it('that makes no sense at one size is tried at others', async () => {
     const { ocr, asked } = fake((height) => [height === 60 ? word('17', 0.95, 20, 170) : word('aby', 0.02, 13, 110)]);
-    expect(texts(await readLine(ocr, gray, 'eng', 300, 150))).toEqual(['17']);
+    expect(texts(await readLine(ocr, gray, 'eng', 300, { wide: 150, tall: 30 }))).toEqual(['17']);
     expect(asked).toEqual(['eng 39', 'eng 60']);
   });
   it('of which a reading leaves ink out is read by one that does not, however sure the first was', async () => {
     const { ocr } = fake((height) => [
       height === 84 ? word('500', 0.9, 28, 240) : word('00', 0.97, (60 * height) / 60, (110 * height) / 60),
     ]);
-    expect(texts(await readLine(ocr, gray, 'eng', 300, 150))).toEqual(['500']);
+    expect(texts(await readLine(ocr, gray, 'eng', 300, { wide: 150, tall: 30 }))).toEqual(['500']);
   });
   it('that one language cannot read is read by English', async () => {
     const { ocr, asked } = fake((_, language) => (language === 'eng' ? [word('202616493', 0.96, 13, 117)] : []));
-    expect(texts(await readLine(ocr, gray, 'nld', 300, 150))).toEqual(['202616493']);
+    expect(texts(await readLine(ocr, gray, 'nld', 300, { wide: 150, tall: 30 }))).toEqual(['202616493']);
     expect(asked).toEqual(['nld 39', 'nld 60', 'nld 84', 'eng 39']);
   });
   it('of which nothing can be read has no words', async () => {
     const { ocr, asked } = fake(() => []);
-    expect(await readLine(ocr, gray, 'eng', 300, 150)).toEqual([]);
+    expect(await readLine(ocr, gray, 'eng', 300, { wide: 150, tall: 30 })).toEqual([]);
     expect(asked).toHaveLength(3);
   });
 });

@@ -9,24 +9,37 @@ export const mean = (seen: SeenWord[]): number =>
 const spread = (seen: SeenWord[]): number =>
   seen.length === 0 ? 0 : Math.max(...seen.map((w) => w.x1)) - Math.min(...seen.map((w) => w.x0));
 
-/** What a reading is worth where ink is so many pixels wide: one that leaves out a good part of it is hardly right, however sure. */
-export const worth = (seen: SeenWord[], wide: number): number => (spread(seen) < wide * 0.75 ? 0.5 : 1) * mean(seen);
+/** Ink no wider than it is tall that was read as one broad letter: nothing can be left out, though the recogniser draws its box too narrow. */
+const oneLetter = (seen: SeenWord[], ink: Ink): boolean =>
+  seen.length === 1 && ink.wide < ink.tall * 1.1 && /^[A-HJ-Z02-9a-eghkm-su-z@&%€£$?+]$/.test(seen[0]!.text);
+
+/** Size in pixels of the ink that is read, without the margin round it. */
+export interface Ink {
+  wide: number;
+  tall: number;
+}
+
+/** What a reading of ink is worth: one that leaves out a good part of it is hardly right, however sure. */
+export const worth = (seen: SeenWord[], ink: Ink): number =>
+  (spread(seen) < ink.wide * 0.75 && !oneLetter(seen, ink) ? 0.5 : 1) * mean(seen);
 
 /** What is read with more worth than this needs no second try. */
 export const plain = 0.85;
 
 /**
  * Reads one line of text. Now and then a line that is plain to see makes no sense to the recogniser at one size, and does at another,
- * or in the model of another language: what is worth most is taken. `wide` is how wide the line's ink is, in pixels.
+ * or in the model of another language: what is worth most is taken. A single stroke is a one, an l or a bar in every model, so it gets
+ * fewer tries.
  */
-export async function readLine(ocr: Ocr, gray: Gray, language: Language, dpi: number, wide: number): Promise<SeenWord[]> {
+export async function readLine(ocr: Ocr, gray: Gray, language: Language, dpi: number, ink: Ink): Promise<SeenWord[]> {
   let best: SeenWord[] = [];
-  for (const model of new Set([language, 'eng' as const]))
-    for (const by of [0.65, 1, 1.4]) {
+  const stroke = ink.wide < ink.tall * 0.3;
+  for (const model of stroke ? [language] : new Set([language, 'eng' as const]))
+    for (const by of stroke ? [0.65, 1] : [0.65, 1, 1.4]) {
       const drawn = by === 1 ? gray : resized(gray, by);
       const words = (await ocr.read(drawn, { language: model, dpi: Math.round(dpi * by), mode: 'line' })).map((w) => grown(w, 1 / by));
-      if (worth(words, wide) > worth(best, wide)) best = words;
-      if (worth(best, wide) >= plain) return best;
+      if (worth(words, ink) > worth(best, ink)) best = words;
+      if (worth(best, ink) >= plain) return best;
     }
   return best;
 }

@@ -1,4 +1,5 @@
 import {
+  alike,
   crop,
   tellingLines,
   prepare,
@@ -106,7 +107,7 @@ export async function recognise(
   const line = async (box: Rule, pad: number): Promise<SeenWord[]> => {
     const part = crop(gray, box, pad),
       number = lines++;
-    return (await readLine(ocr, part.gray, language, dpi, box.w)).map((w) => ({
+    return (await readLine(ocr, part.gray, language, dpi, { wide: box.w, tall: box.h })).map((w) => ({
       ...w,
       x0: w.x0 + part.x,
       x1: w.x1 + part.x,
@@ -116,12 +117,24 @@ export async function recognise(
       line: number,
     }));
   };
+  // The same letter on every row, a tax code, is read once or twice. Digits are each read by themselves.
+  const letters: { spot: Rule; word: SeenWord; tries: number }[] = [];
   for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
-    const words = besides(seen, await line(spot, Math.round(spot.h / 2)));
-    // One word fills its spot, whose place is known better than the recogniser tells it.
-    if (words.length === 1)
-      seen.push({ ...words[0]!, x0: spot.x, x1: spot.x + spot.w, y0: spot.y, y1: spot.y + spot.h, base: spot.y + spot.h });
+    const known = letters.find((l) => alike(gray, l.spot, spot));
+    if (known && (known.word.confidence > 0.8 || known.tries > 1)) {
+      seen.push(filling(spot, { ...known.word, line: lines++ }));
+      continue;
+    }
+    const words = besides(seen, await line(spot, Math.round(spot.h / 2))),
+      [word] = words;
+    if (words.length === 1) seen.push(filling(spot, word!));
     else seen.push(...words);
+    if (words.length !== 1 || !/^\p{L}$/u.test(word!.text)) continue;
+    if (!known) letters.push({ spot, word: word!, tries: 1 });
+    else {
+      known.tries++;
+      if (word!.confidence > known.word.confidence) known.word = word!;
+    }
   }
   for (const { box, lines: old } of tornApart(seen).slice(0, mostSpots)) {
     const before = seen.filter((w) => old.has(w.line)),
@@ -131,6 +144,9 @@ export async function recognise(
   }
   return { seen, language };
 }
+
+/** A word that fills its spot, whose place is known better than the recogniser tells it. */
+const filling = ({ x, y, w, h }: Rule, word: SeenWord): SeenWord => ({ ...word, x0: x, y0: y, x1: x + w, y1: y + h, base: y + h });
 
 /** Words that stand where none has been seen yet: the margin round a spot shows a part of its neighbours. */
 const besides = (seen: SeenWord[], words: SeenWord[]): SeenWord[] => words.filter((w) => !seen.some((o) => sameSpot(o, w)));
@@ -174,7 +190,7 @@ export async function readSpot(ocr: Ocr, sheet: Sheet, look: Look): Promise<Scan
     const words = wordsOfSeen(seen, dpi)
       .map((w) => ({ ...w, x: w.x + x, y: w.y + y }))
       .filter((w) => within(w.x + w.w / 2, box.x, box.w) && within(w.y + w.h / 2, box.y, box.h));
-    const value = words.length > 0 ? worth(seen, (box.w * dpi) / 72) : 0;
+    const value = words.length > 0 ? worth(seen, { wide: (box.w * dpi) / 72, tall: (box.h * dpi) / 72 }) : 0;
     if (value > most) [best, most] = [words, value];
     if (most >= plain) break;
   }

@@ -109,6 +109,24 @@ function merge(upper: Column[], lower: Column[]): Column[] {
   return columns.sort((a, b) => a.x0 - b.x0);
 }
 
+const decimals = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;
+
+/**
+ * The column of amounts where its title is missing, as a lone "£" that was lost on paper: right of all titles each of the rows below
+ * ends in an amount. Null where they do not.
+ */
+function untitledAmount(layout: Layout, columns: Column[], last: number): Column | null {
+  const right = Math.max(...columns.map((c) => c.x1)),
+    { page } = layout.rows[last]!;
+  const rows = layout.rows
+    .slice(last + 1, last + 13)
+    .filter((row) => row.page === page && row.words.filter((w) => decimals.test(w.text)).length >= 2);
+  const ends = rows.map((row) => row.words.reduce((a, b) => (b.x > a.x ? b : a))).filter((w) => decimals.test(w.text) && w.x >= right);
+  if (ends.length < 2 || ends.length < rows.length * 0.8) return null;
+  const { x, w } = union(ends);
+  return { role: 'amount', x0: x, x1: x + w, text: '', words: [] };
+}
+
 const roleScore = (columns: Column[]): number => {
   const roles = new Set(columns.map((c) => c.role).filter((r) => r !== 'other'));
   return (
@@ -146,6 +164,9 @@ export function headingsOf(layout: Layout): Heading[] {
       columns = merge(columns, lower);
       last = next.index;
     }
+    const known = new Set(columns.map((c) => c.role));
+    const untitled = known.has('unitPrice') && !known.has('amount') && !known.has('grossAmount') && untitledAmount(layout, columns, last);
+    if (untitled) columns.push(untitled);
     const all = new Set(columns.map((c) => c.role));
     const score = roleScore(columns);
     if (score >= 3 && (all.has('amount') || all.has('grossAmount') || all.has('unitPrice')))
