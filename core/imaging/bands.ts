@@ -91,7 +91,10 @@ function filledAreas({ width, height }: Gray, marked: Uint8Array, holed: boolean
   });
 }
 
-/** Cells that have some of an area on all four sides belong to it: large light letters inside a band. */
+/** A notch in the edge of a band is no wider than so many cells, a quarter of an inch. */
+const notch = 10;
+
+/** Cells that have some of an area on all four sides belong to it: large light letters inside a band. So do notches, as a stamp leaves. */
 function fillHoles(mask: Uint8Array, width: number, { x, y, w, h }: Rule): void {
   const first = new Int32Array(w).fill(-1),
     last = new Int32Array(w).fill(-1);
@@ -106,6 +109,11 @@ function fillHoles(mask: Uint8Array, width: number, { x, y, w, h }: Rule): void 
       from = row.indexOf(1),
       to = row.lastIndexOf(1);
     for (let c = from; from >= 0 && c <= to; c++) if (r >= first[c]! && r <= last[c]! && first[c]! >= 0) row[c] = 1;
+    for (let c = from, before = from; from >= 0 && c <= to; c++) {
+      if (!row[c]) continue;
+      if (c - before <= notch) row.fill(1, before, c);
+      before = c;
+    }
   }
 }
 

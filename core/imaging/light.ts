@@ -13,6 +13,8 @@ export interface Paper {
   rows: number;
   cell: number;
   light: Float32Array;
+  /** What paper mostly is once its bright grain is white. */
+  usual: number;
 }
 
 /**
@@ -23,6 +25,7 @@ export function paperOf(gray: Gray, cell: number): Paper {
   const columns = Math.max(1, Math.ceil(gray.width / cell)),
     rows = Math.max(1, Math.ceil(gray.height / cell));
   let light: Float32Array = new Float32Array(columns * rows);
+  const middle = new Float32Array(columns * rows);
   const histogram = new Uint32Array(256),
     // A few hundred pixels tell the brightness of a cell.
     step = Math.max(1, Math.round(cell / 18));
@@ -32,6 +35,7 @@ export function paperOf(gray: Gray, cell: number): Paper {
       for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += step)
         for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += step) histogram[gray.data[y * gray.width + x]!]!++;
       light[r * columns + c] = percentile(histogram, 0.8);
+      middle[r * columns + c] = percentile(histogram, 0.5);
     }
   }
   // Paper changes slowly: a cell much darker than the brightest a few cells away holds something else.
@@ -44,9 +48,12 @@ export function paperOf(gray: Gray, cell: number): Paper {
         for (let x = Math.max(0, c - reach); x <= Math.min(columns - 1, c + reach); x++) most = Math.max(most, light[y * columns + x]!);
       paper[r * columns + c] = light[r * columns + c]! > most * 0.72 ? 1 : 0;
     }
+  // The middle one of the cells, as most hold more paper than ink.
+  const shares = [...light].map((l, i) => middle[i]! / Math.max(1, l)).filter((_, i) => paper[i]),
+    share = shares.sort((a, b) => a - b)[shares.length >> 1] ?? 1;
   light = fill(light, paper, columns, rows);
   for (let i = 0; i < 3; i++) light = smooth(light, columns, rows);
-  return { columns, rows, cell, light };
+  return { columns, rows, cell, light, usual: Math.round(white * share) };
 }
 
 /** Gives cells without paper the mean of their nearest neighbours that have it, ring by ring. */

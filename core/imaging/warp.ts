@@ -15,10 +15,11 @@ export interface Ground {
 /**
  * Draws a picture anew: `back` says for each new pixel where it was in the old one. Between pixels values are mixed; outside is white.
  * With `ground` the paper becomes evenly white as well: shadows and yellowed paper go, ink stays as dark as it was. Most of a page is
- * paper with its grain, which is left white without being drawn.
+ * paper with its grain, which gets its usual brightness without being drawn.
  */
 export function warp(gray: Gray, back: Matrix, width: number, height: number, ground?: Ground): Gray {
-  const out: Gray = { width, height, data: new Uint8Array(width * height).fill(white) };
+  const usual = ground?.paper.usual ?? white,
+    out: Gray = { width, height, data: new Uint8Array(width * height).fill(usual) };
   const bare = ground && bareBlocks(gray, ground),
     across = Math.ceil(width / tile) + 1;
   let upper = new Int32Array(across).fill(one),
@@ -28,9 +29,14 @@ export function warp(gray: Gray, back: Matrix, width: number, height: number, gr
   for (let top = 0; top < height; top += tile) {
     [upper, lower] = [lower, upper];
     if (ground) whitening(lower, ground.paper, toPaper!, top + tile);
-    for (let c = 0; c + 1 < across; c++)
-      if (!bare || !isBare(bare, back, c * tile, top))
-        drawTile(gray, out, back, c * tile, top, upper[c]!, upper[c + 1]!, lower[c]!, lower[c + 1]!);
+    for (let c = 0; c + 1 < across; c++) {
+      const plain = bare ? bareAt(bare, back, c * tile, top) : 0;
+      if (plain === 0) drawTile(gray, out, back, c * tile, top, upper[c]!, upper[c + 1]!, lower[c]!, lower[c + 1]!);
+      else {
+        const value = Math.min(white, (plain * upper[c]!) >> 16);
+        if (Math.abs(value - usual) > hardly) fillTile(out, c * tile, top, value);
+      }
+    }
   }
   return out;
 }
@@ -51,7 +57,7 @@ function whitening(factors: Int32Array, paper: Paper, toPaper: Matrix, y: number
   }
 }
 
-/** Blocks of a picture, so many pixels wide, that show nothing but paper (1). */
+/** Blocks of a picture, so many pixels wide: how bright those are that show nothing but paper, 0 for others. */
 interface Bare {
   blocks: Uint8Array;
   across: number;
@@ -64,28 +70,33 @@ function bareBlocks({ width, height, data }: Gray, { paper, place }: Ground): Ba
   const across = Math.floor(width / block),
     down = Math.floor(height / block),
     blocks = new Uint8Array(across * down),
-    darkest = new Int32Array(across);
+    darkest = new Int32Array(across),
+    sums = new Int32Array(across);
   for (let r = 0, to = 0; r < down; r++) {
     darkest.fill(1020);
+    sums.fill(0);
     for (let y = r * block; y < (r + 1) * block; y += 2)
       for (let c = 0, i = y * width; c < across; c++) {
-        let least = darkest[c]!;
+        let least = darkest[c]!,
+          all = 0;
         for (const end = i + block; i < end; i += 2) {
           const sum = data[i]! + data[i + 1]! + data[i + width]! + data[i + width + 1]!;
           if (sum < least) least = sum;
+          all += sum;
         }
         darkest[c] = least;
+        sums[c]! += all;
       }
     for (let c = 0; c < across; c++) {
       const { x, y } = project(place, { x: (c + 0.5) * block, y: (r + 0.5) * block });
-      blocks[to++] = darkest[c]! * white >= 4 * paperGrain * brightnessAt(paper, x, y) ? 1 : 0;
+      blocks[to++] = darkest[c]! * white >= 4 * paperGrain * brightnessAt(paper, x, y) ? sums[c]! / (block * block) : 0;
     }
   }
   return { blocks, across, down };
 }
 
-/** Whether all that a tile would show is bare paper. */
-function isBare({ blocks, across, down }: Bare, back: Matrix, left: number, top: number): boolean {
+/** How bright the paper is in the middle of a tile that would show nothing else; 0 where it would. */
+function bareAt({ blocks, across, down }: Bare, back: Matrix, left: number, top: number): number {
   const a = project(back, { x: left, y: top }),
     b = project(back, { x: left + tile, y: top }),
     c = project(back, { x: left, y: top + tile }),
@@ -94,10 +105,18 @@ function isBare({ blocks, across, down }: Bare, back: Matrix, left: number, top:
     x1 = Math.ceil(Math.max(a.x, b.x, c.x, d.x)) + 1,
     y0 = Math.floor(Math.min(a.y, b.y, c.y, d.y)) - 1,
     y1 = Math.ceil(Math.max(a.y, b.y, c.y, d.y)) + 1;
-  if (x0 < 0 || y0 < 0 || x1 >= across * block || y1 >= down * block) return false;
+  if (x0 < 0 || y0 < 0 || x1 >= across * block || y1 >= down * block) return 0;
   for (let r = Math.floor(y0 / block); r * block <= y1; r++)
-    for (let k = Math.floor(x0 / block); k * block <= x1; k++) if (!blocks[r * across + k]) return false;
-  return true;
+    for (let k = Math.floor(x0 / block); k * block <= x1; k++) if (!blocks[r * across + k]) return 0;
+  return blocks[Math.floor((y0 + y1) / 2 / block) * across + Math.floor((x0 + x1) / 2 / block)]!;
+}
+
+/** A step in brightness that is left. */
+const hardly = 3;
+
+function fillTile({ width, height, data }: Gray, left: number, top: number, value: number): void {
+  const right = Math.min(width, left + tile);
+  for (let y = top; y < Math.min(height, top + tile); y++) data.fill(value, y * width + left, y * width + right);
 }
 
 /** Draws one tile; the factors for brightness at its four corners come last. */

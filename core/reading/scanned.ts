@@ -1,4 +1,5 @@
 import type { Page } from '../page/index.ts';
+import { codesAlike } from './codes.ts';
 import { withPoints } from './points.ts';
 import { readDocument } from './read.ts';
 import { proofs, repaired, tellRepairs } from './repair.ts';
@@ -25,5 +26,6 @@ export function readScanned(seenPages: Page[], seen: SpotSeen[] | null): Scanned
     second = readDocument(looked);
   const base = proofs(second) >= proofs(first) ? { pages: looked, reading: second } : { pages, reading: first };
   const done = repaired(base.pages, base.reading, (p) => readDocument(p));
-  return { reading: tellRepairs(done.reading, done.pages), pages: done.pages, spots: [] };
+  const reading = tellRepairs(done.reading, done.pages);
+  return { reading: { ...reading, lines: codesAlike(reading.lines) }, pages: done.pages, spots: [] };
 }
