@@ -28,6 +28,8 @@ describe('a point that ink lost', () => {
     ['134. 36', '134.36'],
     ['1,069 50', '1,069.50'],
     ['1 639 08', '1,639.08'],
+    ['2.96250', '2,962.50'],
+    ['2,96250', '2,962.50'],
   ])('comes back in a column of decimals: %s', (ink, figure) => {
     const page = read(column(500, [...amounts, ink]));
     const word = page.words.find((w) => w.text === figure);

@@ -91,6 +91,14 @@ export function withPoints(pages: Page[]): Page[] {
         };
       }
       const [, whole, other, rest] = /^(\d{1,3})([.,:;·])(\d+)$/.exec(word.text) ?? [];
+      // "2.96250" for "2,962.50": the sign of the thousands was misread and that of the decimals lost.
+      if (rest?.length === places + 3 && places !== 3 && /[.,]/.test(other!))
+        return {
+          ...word,
+          text: `${whole}${sign === '.' ? ',' : '.'}${rest.slice(0, 3)}${sign}${rest.slice(3)}`,
+          sure: 0.5,
+          was: word.text,
+        };
       if (rest?.length === places && places !== 3 && other !== sign)
         return { ...word, text: `${whole}${sign}${rest}`, sure: 0.5, was: word.text };
       if (!/^\d+$/.test(word.text)) return word;

@@ -49,6 +49,22 @@ describe('one line', () => {
     expect(texts(await readLine(ocr, gray, 'nld', 300, { wide: 150, tall: 30 }))).toEqual(['202616493']);
     expect(asked).toEqual(['nld 39', 'nld 60', 'nld 84', 'eng 39']);
   });
+  it('that two tries read alike is surer than either, but not sure', async () => {
+    const { ocr } = fake((height) => [word(height === 39 ? 'P0-4902' : 'PO-4902', 0.44, (20 * height) / 60, (170 * height) / 60)]);
+    const [seen] = await readLine(ocr, gray, 'eng', 300, { wide: 150, tall: 30 });
+    expect(seen!.text).toBe('PO-4902');
+    expect(seen!.confidence).toBeCloseTo(1 - 0.56 ** 2);
+  });
+  it('that is one stroke gets fewer tries', async () => {
+    const { ocr, asked } = fake(() => [word('|', 0.5, 13, 16)]);
+    await readLine(ocr, gray, 'nld', 300, { wide: 4, tall: 30 });
+    expect(asked).toEqual(['nld 39', 'nld 60']);
+  });
+  it('that is one letter may have a box too narrow for its ink', async () => {
+    const { ocr, asked } = fake(() => [word('A', 0.96, 20, 30)]);
+    expect(texts(await readLine(ocr, gray, 'eng', 300, { wide: 26, tall: 28 }))).toEqual(['A']);
+    expect(asked).toEqual(['eng 39']);
+  });
   it('of which nothing can be read has no words', async () => {
     const { ocr, asked } = fake(() => []);
     expect(await readLine(ocr, gray, 'eng', 300, { wide: 150, tall: 30 })).toEqual([]);

@@ -33,15 +33,31 @@ export const plain = 0.85;
  */
 export async function readLine(ocr: Ocr, gray: Gray, language: Language, dpi: number, ink: Ink): Promise<SeenWord[]> {
   let best: SeenWord[] = [];
+  const tries: SeenWord[][] = [];
   const stroke = ink.wide < ink.tall * 0.3;
   for (const model of stroke ? [language] : new Set([language, 'eng' as const]))
     for (const by of stroke ? [0.65, 1] : [0.65, 1, 1.4]) {
       const drawn = by === 1 ? gray : resized(gray, by);
-      const words = (await ocr.read(drawn, { language: model, dpi: Math.round(dpi * by), mode: 'line' })).map((w) => grown(w, 1 / by));
+      const read = (await ocr.read(drawn, { language: model, dpi: Math.round(dpi * by), mode: 'line' })).map((w) => grown(w, 1 / by)),
+        words = agreeing(read, tries);
+      tries.push(read);
       if (worth(words, ink) > worth(best, ink)) best = words;
       if (worth(best, ink) >= plain) return best;
     }
   return best;
+}
+
+/** No agreement of unsure readings makes a word surer than this: one mistake may be made twice. */
+const agreed = 0.8;
+
+/** Words that another try has read alike are surer than each try by itself. */
+function agreeing(words: SeenWord[], tries: SeenWord[][]): SeenWord[] {
+  const other = tries.find((t) => t.length === words.length && t.every((w, i) => w.text === words[i]!.text));
+  if (!other) return words;
+  return words.map((w, i) => ({
+    ...w,
+    confidence: Math.max(w.confidence, Math.min(agreed, 1 - (1 - w.confidence) * (1 - other[i]!.confidence))),
+  }));
 }
 
 const grown = (w: SeenWord, by: number): SeenWord => ({
