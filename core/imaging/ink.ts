@@ -1,4 +1,4 @@
-import { histogramOf } from './pixels.ts';
+import { foursOf, histogramOf } from './pixels.ts';
 import type { Gray, Picture } from './types.ts';
 
 const block = 16;
@@ -58,24 +58,35 @@ export function blackAndWhite({ data }: Gray): boolean {
 
 /** Each pixel mixed with those around it (1-2-1 both ways), so that the steps of a coarse letter become strokes again. */
 export function softened({ width, height, data }: Gray): Gray {
-  const level = new Uint8Array(data.length),
-    out = new Uint8Array(data.length);
-  for (let y = 0, i = 0; y < height; y++) {
-    let before = data[i]!,
-      here = before;
-    for (const last = i + width - 1; i < last; i++) {
-      const next = data[i + 1]!;
-      level[i] = (before + 2 * here + next + 2) >> 2;
-      before = here;
-      here = next;
+  const level = data.slice(),
+    { length } = data,
+    fours = foursOf(data);
+  // Even paper stays as it is, which is told four pixels at a time.
+  for (let i = 0; i < length;) {
+    const k = i >> 2,
+      four = fours[k];
+    if ((i & 3) === 0 && four === fours[k + 1] && four === fours[k - 1] && four === Math.imul(four! & 255, 0x01010101)) i += 4;
+    else {
+      level[i] = (data[Math.max(0, i - 1)]! + 2 * data[i]! + data[Math.min(length - 1, i + 1)]! + 2) >> 2;
+      i++;
     }
-    level[i++] = (before + 3 * here + 2) >> 2;
   }
-  for (let y = 0; y < height; y++) {
-    let i = y * width,
-      above = y > 0 ? i - width : i,
-      below = y < height - 1 ? i + width : i;
-    for (const end = i + width; i < end; i++) out[i] = (level[above++]! + 2 * level[i]! + level[below++]! + 2) >> 2;
+  // The ends of rows have a neighbour on one side only.
+  for (let left = 0, right = width - 1; left < length; left += width, right += width) {
+    level[left] = (3 * data[left]! + data[Math.min(right, left + 1)]! + 2) >> 2;
+    level[right] = (3 * data[right]! + data[Math.max(left, right - 1)]! + 2) >> 2;
+  }
+  const out = level.slice(),
+    levels = foursOf(level),
+    down = width % 4 === 0 ? width >> 2 : NaN;
+  for (let i = 0; i < length;) {
+    const k = i >> 2;
+    if ((i & 3) === 0 && levels[k] === levels[k + down] && levels[k] === levels[k - down]) i += 4;
+    else {
+      out[i] =
+        ((i < width ? level[i]! : level[i - width]!) + 2 * level[i]! + (i + width < length ? level[i + width]! : level[i]!) + 2) >> 2;
+      i++;
+    }
   }
   return { width, height, data: out };
 }

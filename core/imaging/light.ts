@@ -1,8 +1,10 @@
-import { percentile } from './pixels.ts';
 import type { Gray } from './types.ts';
 
 /** How bright paper is made. */
 export const white = 247;
+
+/** Paper that is white already. */
+export const evenPaper: Paper = { columns: 1, rows: 1, cell: 1, light: Float32Array.of(white), usual: white };
 
 /** Lighter than this is paper with its grain, once the paper is white. */
 export const paperGrain = 215;
@@ -34,8 +36,14 @@ export function paperOf(gray: Gray, cell: number): Paper {
       histogram.fill(0);
       for (let y = r * cell; y < Math.min(gray.height, (r + 1) * cell); y += step)
         for (let x = c * cell; x < Math.min(gray.width, (c + 1) * cell); x += step) histogram[gray.data[y * gray.width + x]!]!++;
-      light[r * columns + c] = percentile(histogram, 0.8);
-      middle[r * columns + c] = percentile(histogram, 0.5);
+      let total = 0;
+      for (let i = 0; i < 256; i++) total += histogram[i]!;
+      let bright = 0,
+        i = 0;
+      for (; i < 255 && (bright += histogram[i]!) < total * 0.5; i++);
+      middle[r * columns + c] = i;
+      for (; i < 255 && bright < total * 0.8; bright += histogram[++i]!);
+      light[r * columns + c] = i;
     }
   }
   // Paper changes slowly: a cell much darker than the brightest a few cells away holds something else.

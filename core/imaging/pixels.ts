@@ -14,13 +14,18 @@ export function shrink(gray: Gray, factor: number): Gray {
     out = blank(width, height);
   const sums = new Uint32Array(width),
     area = factor * factor,
-    { data } = gray;
+    { data } = gray,
+    fours = gray.width % 4 === 0 ? foursOf(data) : new Int32Array(0);
   for (let y = 0; y < height; y++) {
     sums.fill(0);
     for (let dy = 0; dy < factor; dy++) {
       let at = (y * factor + dy) * gray.width;
       if (factor === 2) for (let x = 0; x < width; x++, at += 2) sums[x]! += data[at]! + data[at + 1]!;
-      else if (factor === 4) for (let x = 0; x < width; x++, at += 4) sums[x]! += data[at]! + data[at + 1]! + data[at + 2]! + data[at + 3]!;
+      else if (factor === 4 && fours.length > 0)
+        for (let x = 0, k = at >> 2; x < width; x++, k++) {
+          const four = fours[k]!;
+          sums[x]! += (four & 255) + ((four >> 8) & 255) + ((four >> 16) & 255) + (four >>> 24);
+        }
       else
         for (let x = 0; x < width; x++) {
           let sum = 0;

@@ -10,11 +10,16 @@ interface Dots {
   depth: number;
 }
 
+interface Feet {
+  level: Dots;
+  upright: Dots;
+}
+
 /**
  * The feet of all pieces of ink of a letter's size, once for rows that run level and once for rows that run upright. Lines, bands and
  * pictures are left out: their edges are straight too, but say nothing about the text.
  */
-function feet(gray: Gray): { level: Dots; upright: Dots } {
+function feet(gray: Gray): Feet {
   const small = shrink(gray, Math.max(1, Math.floor(Math.max(gray.width, gray.height) / 1700)));
   const { width, height } = small,
     most = Math.max(width, height) / 40;
@@ -67,8 +72,9 @@ const tooFew = 30;
  * The angle in degrees by which a page's rows of text run down to the right (negative: up), within `most` either way, to about 0.05.
  * A page without text has none: 0.
  */
-export function skewOf(gray: Gray, most = 8): number {
-  const dots = feet(gray).level;
+export const skewOf = (gray: Gray, most = 8): number => skewOfRows(feet(gray).level, most);
+
+function skewOfRows(dots: Dots, most: number): number {
   if (dots.along.length < tooFew || most <= 0) return 0;
   let best = 0,
     score = sharpness(dots, 0);
@@ -88,8 +94,9 @@ export function skewOf(gray: Gray, most = 8): number {
 }
 
 /** How clearly letters stand in level rows rather than upright ones: above 1 the page lies the right way or upside down, below 1 on its side. */
-export function levelness(gray: Gray): number {
-  const { level, upright } = feet(gray);
+export const levelness = (gray: Gray): number => levelnessOf(feet(gray));
+
+function levelnessOf({ level, upright }: Feet): number {
   if (level.along.length < tooFew) return 1;
   const best = (d: Dots) => {
     let most = 0;
@@ -98,3 +105,12 @@ export function levelness(gray: Gray): number {
   };
   return best(level) / Math.max(1e-9, best(upright));
 }
+
+/** Both at once: the skew of a page that does not lie on its side; null where it does. */
+export function skewUnlessLying(gray: Gray, most: number): number | null {
+  const all = feet(gray);
+  return levelnessOf(all) < lying ? null : skewOfRows(all.level, most);
+}
+
+/** Below this a page lies on its side. */
+const lying = 0.8;

@@ -29,6 +29,8 @@ describe('a point that ink lost', () => {
     ['1,069 50', '1,069.50'],
     ['1 639 08', '1,639.08'],
     ['2.96250', '2,962.50'],
+    ['7A5', '7.45'],
+    ['1O.50', '10.50'],
     ['2,96250', '2,962.50'],
   ])('comes back in a column of decimals: %s', (ink, figure) => {
     const page = read(column(500, [...amounts, ink]));

@@ -51,6 +51,13 @@ function withSign(text: string, sign: string): string {
   return text;
 }
 
+/** Letters that digits of a coarse print are taken for. */
+const digitFor: Record<string, string> = { A: '4', O: '0', o: '0', S: '5', B: '8', I: '1', l: '1', Z: '2', g: '9' };
+
+/** A letter between the digits of a figure as the digit that it looks like: "7A5" for "745", whose comma was lost as well. */
+const asFigure = (text: string): string =>
+  /^\d[\d.,]*[A-Za-z][\d.,]*\d$/.test(text) ? text.replace(/[A-Za-z]/, (c) => digitFor[c] ?? c) : text;
+
 /**
  * Ink loses points, and a figure becomes "26520", "11:99", or falls in two: "324 72". Where it ends in a column whose other figures print decimals,
  * the point is put back. Such a figure is not believed until a sum proves it: `was` keeps what was read.
@@ -66,9 +73,11 @@ export function withPoints(pages: Page[]): Page[] {
     const page = signed.every((w, i) => w === given.words[i]) ? given : { ...given, words: signed };
     const columns = columnsOf(page.words),
       gone = new Set<Word>();
-    const words = page.words.map((word): Word => {
-      const column = columns.find((c) => Math.abs(c.right - right(word)) < 0.35 * word.size);
-      if (!column || word.sure === undefined) return word;
+    const words = page.words.map((given): Word => {
+      const column = columns.find((c) => Math.abs(c.right - right(given)) < 0.35 * given.size);
+      if (!column || given.sure === undefined) return given;
+      const text = asFigure(given.text),
+        word = text === given.text ? given : { ...given, text, sure: 0.5, was: given.text };
       const { places, sign } = column;
       const half = /^[.,:]?(\d+)$/.exec(word.text)?.[1],
         before = half?.length === places ? firstHalf(page.words, word) : undefined;
@@ -100,11 +109,11 @@ export function withPoints(pages: Page[]): Page[] {
           was: word.text,
         };
       if (rest?.length === places && places !== 3 && other !== sign)
-        return { ...word, text: `${whole}${sign}${rest}`, sure: 0.5, was: word.text };
+        return { ...word, text: `${whole}${sign}${rest}`, sure: 0.5, was: given.text };
       if (!/^\d+$/.test(word.text)) return word;
       // "24 August 2026" and "Unit 2026" are words of a text, whatever stands above them.
       if (word.text.length <= places || neighbour(page.words, word)) return word;
-      return { ...word, text: `${word.text.slice(0, -places)}${sign}${word.text.slice(-places)}`, sure: 0.5, was: word.text };
+      return { ...word, text: `${word.text.slice(0, -places)}${sign}${word.text.slice(-places)}`, sure: 0.5, was: given.text };
     });
     return gone.size === 0 && words.every((w, i) => w === page.words[i])
       ? page
