@@ -89,9 +89,9 @@ test('a bill with a doubt is settled by keyboard alone', async ({ page }) => {
     .filter({ hasText: 'Invoice E2E-200' })
     .getByRole('link', { name: /Mossgarth/ })
     .click();
-  await expect(page.getByLabel('Proof')).toContainText('Off by 10');
+  await expect(page.getByLabel('Proof')).toContainText('Off by 10.00');
   await page.keyboard.press('Control+Enter');
-  await expect(page.locator('[data-sonner-toast]').filter({ hasText: 'Off by 10' })).toBeVisible();
+  await expect(page.locator('[data-sonner-toast]').filter({ hasText: 'Off by 10.00' })).toBeVisible();
   for (let i = 0; i < 12 && !(await page.getByRole('textbox', { name: 'Total' }).evaluate((e) => e === document.activeElement)); i++)
     await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.type(invoice.gross);
@@ -112,7 +112,7 @@ test('what is typed after Done, next waits for the next Done, next, however late
     .filter({ hasText: 'Invoice E2E-210' })
     .getByRole('link', { name: /Mossgarth/ })
     .click();
-  await expect(page.getByLabel('Proof')).toContainText('Off by 10');
+  await expect(page.getByLabel('Proof')).toContainText('Off by 10.00');
   let pass = () => {};
   const held = new Promise<void>((done) => {
     pass = done;

@@ -1,4 +1,4 @@
-import { dec, decOrNull } from '../money/index.ts';
+import { dec, decOrNull, formatAmount } from '../money/index.ts';
 import { prove } from '../proof/index.ts';
 import { explainedTax, roundingTolerance, type TaxRule } from '../tax/index.ts';
 
@@ -107,6 +107,6 @@ function taxExplained(bill: CheckedBill, context: CheckContext, block: (code: st
     block(
       'tax-unexplained',
       'tax',
-      `The tax codes make ${explained.toFixed()}, the invoice says ${dec(bill.tax).toFixed()}. Check the codes on the lines.`,
+      `The tax codes make ${formatAmount(explained, bill.currency)}, the invoice says ${formatAmount(bill.tax, bill.currency)}. Check the codes on the lines.`,
     );
 }

@@ -1,4 +1,4 @@
-import { allocate, dec, fixed, roundTo, sum, zero, type Decimal } from '../money/index.ts';
+import { allocate, dec, fixed, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 import { netOf, taxByCode, type TaxRule } from '../tax/index.ts';
 
 export interface PostingLine {
@@ -93,15 +93,25 @@ export function journalOf(bill: PostingBill): Journal {
     const rule = own[0]!.rule;
     const tax = { costCentreId: null, taxCodeId: rule.id, supplierId: null, billLineId: null };
     if (!share.recoverable.isZero())
-      entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} on ${share.net.toFixed()}`, amount: share.recoverable });
+      entries.push({
+        ...tax,
+        accountId: rule.accountId,
+        description: `${rule.code} on ${formatAmount(share.net, bill.currency)}`,
+        amount: share.recoverable,
+      });
     if (rule.reverseCharge && rule.outputAccountId) {
       const owed = roundTo(share.net.times(rule.rate).div(100), bill.currency);
       if (owed.isZero()) continue;
-      entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} on ${share.net.toFixed()}`, amount: owed });
+      entries.push({
+        ...tax,
+        accountId: rule.accountId,
+        description: `${rule.code} on ${formatAmount(share.net, bill.currency)}`,
+        amount: owed,
+      });
       entries.push({
         ...tax,
         accountId: rule.outputAccountId,
-        description: `${rule.code} owed on ${share.net.toFixed()}`,
+        description: `${rule.code} owed on ${formatAmount(share.net, bill.currency)}`,
         amount: owed.negated(),
       });
     }

@@ -32,7 +32,7 @@ describe('the proof of a bill', () => {
         }),
       ).holds,
     ).toBe(true));
-  it('names the difference', () => expect(prove(bill({ gross: '318.16' })).sentence).toBe('Off by 10: the lines make too little.'));
+  it('names the difference', () => expect(prove(bill({ gross: '318.16' })).sentence).toBe('Off by 10.00: the lines make too little.'));
   it('offers the amount that quantity × price makes', () => {
     const proof = prove(bill({ lines: [line({ amount: '265.80' })] }));
     expect(proof.rows).toEqual([false]);

@@ -1,4 +1,4 @@
-import { dec, decOrNull, roundTo, sum, zero, type Decimal } from '../money/index.ts';
+import { dec, decOrNull, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
 export interface ProofLine {
   kind: 'line' | 'charge';
@@ -87,33 +87,34 @@ function sentenceOf(
   if (bill.lines.length === 0) return 'No lines yet.';
   if (p.said === null || p.difference === null) return 'The invoice total is missing.';
   if (!p.difference.isZero())
-    return `Off by ${p.difference.abs().toFixed()}: the ${p.difference.isPositive() ? 'lines make too little' : 'lines make too much'}.`;
-  if (!p.holds && netSaid) return `Net says ${netSaid.toFixed()}, the lines make ${net.toFixed()}.`;
+    return `Off by ${formatAmount(p.difference.abs(), bill.currency)}: the ${p.difference.isPositive() ? 'lines make too little' : 'lines make too much'}.`;
+  if (!p.holds && netSaid) return `Net says ${formatAmount(netSaid, bill.currency)}, the lines make ${formatAmount(net, bill.currency)}.`;
   const odd = p.rows.flatMap((ok, i) => (ok === false ? [i + 1] : []));
   return odd.length ? `Adds up. Row ${odd.join(', ')}: quantity × price is not the amount.` : 'Adds up.';
 }
 
 function repairsOf(bill: ProofBill, difference: Decimal | null, rows: (boolean | null)[], net: Decimal): Repair[] {
   const repairs: Repair[] = [];
+  const shown = (amount: Decimal) => formatAmount(amount, bill.currency);
   const gap = difference ?? zero;
   for (const [index, line] of bill.lines.entries()) {
     const product = productOf(line, bill.currency);
     if (rows[index] === false && product && !gap.isZero() && product.minus(value(line.amount)).eq(gap))
       repairs.push({
-        sentence: `Row ${index + 1}: ${line.quantity} × ${line.unitPrice} makes ${product.toFixed()}`,
+        sentence: `Row ${index + 1}: ${line.quantity} × ${line.unitPrice} makes ${shown(product)}`,
         target: 'line',
         index,
         field: 'amount',
         value: product.toFixed(),
       });
     if (line.amount === null && gap.isPositive() && !gap.isZero() && bill.lines.filter((l) => l.amount === null).length === 1)
-      repairs.push({ sentence: `Row ${index + 1} is ${gap.toFixed()}`, target: 'line', index, field: 'amount', value: gap.toFixed() });
+      repairs.push({ sentence: `Row ${index + 1} is ${shown(gap)}`, target: 'line', index, field: 'amount', value: gap.toFixed() });
   }
   const netSaid = decOrNull(bill.net),
     said = decOrNull(bill.gross);
   if (said && netSaid && !bill.pricesIncludeTax && netSaid.eq(net) && said.minus(netSaid).gte(0))
     repairs.push({
-      sentence: `Tax is ${said.minus(netSaid).toFixed()}`,
+      sentence: `Tax is ${shown(said.minus(netSaid))}`,
       target: 'header',
       index: null,
       field: 'tax',
@@ -127,20 +128,20 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: (boolean |
     gap.isPositive() &&
     bill.lines.length > 0
   )
-    repairs.push({ sentence: `Add a charge of ${gap.toFixed()}`, target: 'add', index: null, field: 'amount', value: gap.toFixed() });
+    repairs.push({ sentence: `Add a charge of ${shown(gap)}`, target: 'add', index: null, field: 'amount', value: gap.toFixed() });
   if (!gap.isZero() && gap.abs().lte('0.05') && bill.lines.length > 0)
     repairs.push({
-      sentence: `Add a rounding difference of ${gap.toFixed()}`,
+      sentence: `Add a rounding difference of ${shown(gap)}`,
       target: 'add',
       index: null,
       field: 'amount',
       value: gap.toFixed(),
     });
   if (gap.isZero() && netSaid && said && !netSaid.eq(net) && !bill.pricesIncludeTax)
-    repairs.push({ sentence: `Net is ${net.toFixed()}`, target: 'header', index: null, field: 'net', value: net.toFixed() });
+    repairs.push({ sentence: `Net is ${shown(net)}`, target: 'header', index: null, field: 'net', value: net.toFixed() });
   if (said === null && bill.lines.length > 0) {
     const total = bill.pricesIncludeTax ? net : net.plus(value(bill.tax));
-    repairs.push({ sentence: `Total is ${total.toFixed()}`, target: 'header', index: null, field: 'gross', value: total.toFixed() });
+    repairs.push({ sentence: `Total is ${shown(total)}`, target: 'header', index: null, field: 'gross', value: total.toFixed() });
   }
   return repairs.slice(0, 3);
 }
