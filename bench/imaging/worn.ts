@@ -21,5 +21,9 @@ export async function wornDocument(seed: number, kind: Kind, most = 2): Promise<
   const count = Math.min(most, made.sheet.pages().length);
   const pages = [];
   for (let i = 1; i <= count; i++) pages.push(await wornPage(pdf, i, { ...wear, seed: seed + i }));
-  return { made, file: await paperFile(pages, kind === 'photo' && count === 1 ? 'jpeg' : 'tiff', wear.dpi), pages: count };
+  return {
+    made,
+    file: await paperFile(pages, kind === 'fax' ? 'fax' : kind === 'photo' && count === 1 ? 'jpeg' : 'tiff', wear.dpi),
+    pages: count,
+  };
 }

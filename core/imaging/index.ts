@@ -10,5 +10,6 @@ export { tornApart } from './fragments.ts';
 export { uncoveredInk } from './uncovered.ts';
 export { tellingLines } from './telling.ts';
 export { crop } from './crop.ts';
+export { placed, withoutGaps } from './gaps.ts';
 export { alike } from './alike.ts';
 export { spotOf } from './spot.ts';

@@ -3,7 +3,7 @@ import { histogramOf, inkOf, otsu, shrink } from './pixels.ts';
 import type { Gray, Rule } from './types.ts';
 
 /** No more of a line is looked at than this, in inches: four or five words, or the country of an account number. */
-const enough = 2.2;
+const enough = 1.8;
 
 /** Resolution at which lines of text are told, in dots per inch: a letter is a few pixels. */
 const coarse = 75;

@@ -89,19 +89,24 @@ function fitted(page: Gray, width: number, height: number): Gray {
   return { width, height, data };
 }
 
-/** A file of worn pages: TIFF with all of them, else a picture of the first. */
-export async function paperFile(pages: Gray[], format: 'tiff' | 'png' | 'jpeg', dpi = 200): Promise<Uint8Array> {
+/** A file of worn pages: TIFF with all of them, as a scanner or a fax (Group 4, a bit for each pixel) writes it, else a picture of the first. */
+export async function paperFile(pages: Gray[], format: 'tiff' | 'fax' | 'png' | 'jpeg', dpi = 200): Promise<Uint8Array> {
   const [first] = pages as [Gray, ...Gray[]];
   const { width, height } = first;
-  const stack = format === 'tiff' ? pages.map((p) => fitted(p, width, height)) : [first];
+  const many = format === 'tiff' || format === 'fax',
+    stack = many ? pages.map((p) => fitted(p, width, height)) : [first];
   const image = sharp(Buffer.concat(stack.map((p) => p.data)), {
     raw: { width, height: height * stack.length, channels: 1, ...(stack.length > 1 ? { pageHeight: height } : {}) },
-  }).withMetadata({ density: dpi });
-  const file =
-    format === 'tiff'
-      ? image.tiff({ compression: 'lzw', xres: dpi / 25.4, yres: dpi / 25.4 })
-      : format === 'jpeg'
-        ? image.jpeg({ quality: 70 })
-        : image.png();
+  });
+  // Scanners and faxes write grey and bits, a camera colours.
+  const file = many
+    ? image.toColourspace('b-w').tiff({
+        ...(format === 'fax' ? { compression: 'ccittfax4', bitdepth: 1 } : { compression: 'lzw' }),
+        xres: dpi / 25.4,
+        yres: dpi / 25.4,
+      })
+    : format === 'jpeg'
+      ? image.withMetadata({ density: dpi }).jpeg({ quality: 70 })
+      : image.withMetadata({ density: dpi }).png();
   return new Uint8Array(await file.toBuffer());
 }

@@ -102,13 +102,14 @@ export async function decodePage(bytes: Uint8Array, page: number): Promise<Sheet
   try {
     const size = (await picturePages(bytes))[page - 1];
     if (!size) throw new UnreadablePicture();
-    const { data, info } = await (
-      await opened(bytes, page - 1)
-    )
+    const image = await opened(bytes, page - 1),
+      // A fax or a grey scan needs no colours.
+      colours = /^(b-w|grey16)$/.test((await image.metadata()).space ?? '') ? 'b-w' : 'srgb';
+    const { data, info } = await image
       .rotate()
       .flatten({ background: '#ffffff' })
       .resize({ width: pictureLimits.side, height: pictureLimits.side, fit: 'inside', withoutEnlargement: true })
-      .toColourspace('srgb')
+      .toColourspace(colours)
       .raw({ depth: 'uchar' })
       .toBuffer({ resolveWithObject: true });
     return { picture: { width: info.width, height: info.height, ...byChannels(data, info.channels) }, points: pointsOf(size) };

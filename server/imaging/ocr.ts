@@ -21,6 +21,8 @@ const mostEngines = 3;
 export class Ocr {
   /** The one used longest ago comes first. */
   readonly #engines = new Map<Language, Worker>();
+  /** What each engine was told last. */
+  readonly #told = new WeakMap<Worker, string>();
 
   /** Loads the engine for a language, so that what is read next need not wait for it. */
   async load(language: Language): Promise<void> {
@@ -47,12 +49,15 @@ export class Ocr {
     { language = 'eng', mode = 'sparse', dpi = 300, only = '' }: { language?: Language; mode?: Mode; dpi?: number; only?: string } = {},
   ): Promise<SeenWord[]> {
     const worker = await this.#ready(language);
-    await worker.setParameters({
-      tessedit_pageseg_mode: modes[mode],
-      user_defined_dpi: String(dpi),
-      tessedit_char_whitelist: only,
-      debug_file: '/dev/null',
-    } as Partial<WorkerParams>);
+    const told = `${mode} ${dpi} ${only}`;
+    if (this.#told.get(worker) !== told)
+      await worker.setParameters({
+        tessedit_pageseg_mode: modes[mode],
+        user_defined_dpi: String(dpi),
+        tessedit_char_whitelist: only,
+        debug_file: '/dev/null',
+      } as Partial<WorkerParams>);
+    this.#told.set(worker, told);
     const { data } = await worker.recognize(pgm(gray), {}, { blocks: true, text: false });
     const words: SeenWord[] = [];
     let count = 0;

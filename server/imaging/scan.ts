@@ -2,12 +2,14 @@ import {
   alike,
   crop,
   tellingLines,
+  placed,
   prepare,
   sensible,
   spotOf,
   tornApart,
   turned,
   uncoveredInk,
+  withoutGaps,
   usualCleanUp,
   wordsOfSeen,
   type CleanUp,
@@ -94,10 +96,12 @@ const told = (seen: SeenWord[]): Language | null => languageOf(seen.filter((w) =
  */
 export async function recognise(
   ocr: Ocr,
-  gray: Gray,
+  page: Gray,
   dpi: number,
   likely: Language | null,
 ): Promise<{ seen: SeenWord[]; language: Language }> {
+  const dense = withoutGaps(page, Math.round(dpi * gap)),
+    { gray } = dense;
   const whole = async (language: Language) => sensible(await ocr.read(gray, { language, dpi }), dpi);
   let language = likely ?? (await guessed(ocr, gray, dpi)),
     seen = await whole(language);
@@ -142,8 +146,11 @@ export async function recognise(
     const better = besides(rest, sensible(await line(box, Math.round(box.h * 0.3)), dpi));
     if (better.length > 0 && mean(better) > mean(before) - 0.15) seen = [...rest, ...better];
   }
-  return { seen, language };
+  return { seen: placed(seen, dense), language };
 }
+
+/** So much paper is left between blocks and as a margin, in inches. */
+const gap = 0.16;
 
 /** A word that fills its spot, whose place is known better than the recogniser tells it. */
 const filling = ({ x, y, w, h }: Rule, word: SeenWord): SeenWord => ({ ...word, x0: x, y0: y, x1: x + w, y1: y + h, base: y + h });
