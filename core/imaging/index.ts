@@ -13,3 +13,4 @@ export { crop } from './crop.ts';
 export { placed, withoutGaps } from './gaps.ts';
 export { alike } from './alike.ts';
 export { spotOf } from './spot.ts';
+export { withPrinted } from './printed.ts';

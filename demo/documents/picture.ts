@@ -1,4 +1,4 @@
-import { PDFDocument, popGraphicsState, pushGraphicsState, setTextRenderingMode, TextRenderingMode } from 'pdf-lib';
+import { PDFDocument, popGraphicsState, pushGraphicsState, setTextRenderingMode, StandardFonts, TextRenderingMode } from 'pdf-lib';
 import type { Invoice } from '../invoice.ts';
 import { makePdf } from './maker.ts';
 import { paperFile, wornPage, type Wear } from './paper.ts';
@@ -8,6 +8,20 @@ export async function pictureOf(invoices: Invoice[], format: 'png' | 'jpeg' | 't
   const pages = [];
   for (const [i, invoice] of invoices.entries()) pages.push(await wornPage(await makePdf(invoice), 1, { seed: i + 1, skew: 0.7, ...wear }));
   return paperFile(pages, format, wear.dpi ?? 200);
+}
+
+/** A letter with a picture pasted into it, as a PDF: words at their places, in points from the top, and the picture in a box. */
+export async function pastedPdf(
+  words: { text: string; x: number; y: number; size: number }[],
+  picture: Uint8Array,
+  box: { x: number; y: number; w: number; h: number },
+): Promise<Uint8Array> {
+  const file = await PDFDocument.create(),
+    page = file.addPage([595, 842]),
+    font = await file.embedFont(StandardFonts.Helvetica);
+  for (const { text, x, y, size } of words) page.drawText(text, { x, y: 842 - y, size, font });
+  page.drawImage(await file.embedPng(picture), { x: box.x, y: 842 - box.y - box.h, width: box.w, height: box.h });
+  return file.save();
 }
 
 /** Pictures as pages of a PDF, as a scanner makes it: no text, only the pictures. `hidden` is what the scanner's own recogniser put behind each. */

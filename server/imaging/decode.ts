@@ -1,5 +1,5 @@
 import decodeHeic from 'heic-decode';
-import sharp, { type Sharp } from 'sharp';
+import sharp, { type Metadata, type Sharp } from 'sharp';
 import type { Picture } from '@ledgerline/core/imaging';
 
 sharp.cache(false);
@@ -42,14 +42,18 @@ export async function picturePages(bytes: Uint8Array): Promise<{ width: number; 
     const pages = [];
     for (let page = 0; page < count; page++) {
       const meta = page === 0 ? first : await (await opened(bytes, page)).metadata();
-      const lying = (meta.orientation ?? 1) >= 5;
-      const [width, height] = lying ? [meta.height, meta.width] : [meta.width, meta.height];
-      pages.push({ width, height, dpi: dpiOf(bytes, page, meta.density) });
+      pages.push(sizeOf(bytes, page, meta));
     }
     return pages;
   } catch {
     throw new UnreadablePicture();
   }
+}
+
+/** Size of a page, upright by what the camera noted, and how fine it is. */
+function sizeOf(bytes: Uint8Array, page: number, { width, height, orientation, density }: Metadata) {
+  const lying = (orientation ?? 1) >= 5;
+  return { ...(lying ? { width: height, height: width } : { width, height }), dpi: dpiOf(bytes, page, density) };
 }
 
 /**
@@ -100,11 +104,11 @@ export function tiffResolution(bytes: Uint8Array, page: number): { x: number; y:
 /** A page of a picture file as pixels, upright by what the camera noted, on white. Throws UnreadablePicture. */
 export async function decodePage(bytes: Uint8Array, page: number): Promise<Sheet> {
   try {
-    const size = (await picturePages(bytes))[page - 1];
-    if (!size) throw new UnreadablePicture();
     const image = await opened(bytes, page - 1),
+      meta = await image.metadata(),
+      size = sizeOf(bytes, page - 1, meta),
       // A fax or a grey scan needs no colours.
-      colours = /^(b-w|grey16)$/.test((await image.metadata()).space ?? '') ? 'b-w' : 'srgb';
+      colours = /^(b-w|grey16)$/.test(meta.space ?? '') ? 'b-w' : 'srgb';
     const { data, info } = await image
       .rotate()
       .flatten({ background: '#ffffff' })

@@ -5,9 +5,10 @@ import { suppliers } from '@ledgerline/demo/suppliers';
 import { demoPassword } from '@ledgerline/demo/people';
 import { makePdf } from '@ledgerline/demo/documents/maker';
 import { paperFile, wornPage } from '@ledgerline/demo/documents/paper';
-import { pictureOf, scannedPdf } from '@ledgerline/demo/documents/picture';
+import { pastedPdf, pictureOf, scannedPdf } from '@ledgerline/demo/documents/picture';
 import { ReadingPool } from '../reading/pool.ts';
 import { fileType } from '../reading/filetype.ts';
+import { pagesOfPdf } from '../reading/pdf.ts';
 import { looking, takeFiles } from '../testing/arrivals.ts';
 import { invoiceOf, makeWorld, type World } from '../testing/world.ts';
 import { decodePage, isHeic, picturePages, pointsOf, tiffResolution, UnreadablePicture } from './decode.ts';
@@ -22,7 +23,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-const { rows, documents, numbers } = looking(() => world);
+const { rows, billsOf, documents, numbers } = looking(() => world);
 const take = (channel: 'upload' | 'folder', name: string, bytes: Uint8Array) => takeFiles(world, [{ name, bytes }], { channel });
 
 const dutch = suppliers.findIndex((s) => s.country === 'NL');
@@ -86,6 +87,29 @@ describe('scans among arrivals', () => {
     );
     const id = await take('upload', 'hidden.pdf', bytes);
     expect(await numbers(id)).toEqual([sent.number]);
+  }, 120_000);
+  it('a table pasted as a picture into a letter is read from its ink, the letter from its text', async () => {
+    const sent = invoiceOf(5, { number: 'IMG-2048' }),
+      pdf = await makePdf(sent),
+      [page] = await pagesOfPdf(pdf.slice()),
+      { words } = page!;
+    // All from the table's heading down becomes a picture.
+    const heading = Math.min(
+        ...words.filter((w) => /^(Description|Particulars|Item|Details|Omschrijving|Artikel)$/i.test(w.text)).map((w) => w.y),
+      ),
+      cut = Math.round(((heading - 12) / 842) * 2339);
+    const sheet = await wornPage(pdf, 1, { dpi: 200, grain: 0 });
+    const table = await sharp(sheet.data, { raw: { width: sheet.width, height: sheet.height, channels: 1 } })
+      .extract({ left: 0, top: cut, width: sheet.width, height: sheet.height - cut })
+      .png()
+      .toBuffer();
+    const top = (cut / sheet.height) * 842,
+      letter = words.filter((w) => w.y + w.h < top).map((w) => ({ ...w, y: w.y + w.h }));
+    const id = await take('upload', 'pasted.pdf', await pastedPdf(letter, new Uint8Array(table), { x: 0, y: top, w: 595, h: 842 - top }));
+    expect(await numbers(id)).toEqual([sent.number]);
+    const [bill] = await billsOf(id),
+      lines = await rows('select * from bill_line where bill_id = $1', bill.id);
+    expect([lines.length, bill.gross]).toEqual([sent.lines.length, sent.gross]);
   }, 120_000);
   it('a scan put in on its side is read and shown upright', async () => {
     const sent = invoiceOf(5, { number: 'IMG-2042' });

@@ -4,14 +4,16 @@ import type { Box } from '@ledgerline/core/page';
 import { multiply, openPdf } from '../reading/open.ts';
 import type { Sheet } from './decode.ts';
 
+/** What a page is drawn with. */
+export type Operators = Awaited<ReturnType<PDFPageProxy['getOperatorList']>>;
+
 /** A picture on a PDF page: its box in points and how fine it is. */
 export interface Placed extends Box {
   dpi: number;
 }
 
 /** The pictures of a page with their places, from its drawing operators; patterns and forms inside forms are followed by their matrices. */
-export async function picturesOn(page: PDFPageProxy, view: number[]): Promise<Placed[]> {
-  const { fnArray, argsArray } = await page.getOperatorList();
+export function picturesOn({ fnArray, argsArray }: Operators, view: number[]): Placed[] {
   const out: Placed[] = [];
   let now = view;
   const kept: number[][] = [];
@@ -53,7 +55,12 @@ export async function rasterPage(bytes: Uint8Array, number: number): Promise<She
   try {
     const page = await pdf.getPage(number);
     const { width, height, transform } = page.getViewport({ scale: 1 });
-    const finest = Math.max(0, ...(await picturesOn(page, transform)).filter((p) => p.w * p.h > width * height * 0.02).map((p) => p.dpi));
+    const finest = Math.max(
+      0,
+      ...picturesOn(await page.getOperatorList(), transform)
+        .filter((p) => p.w * p.h > width * height * 0.02)
+        .map((p) => p.dpi),
+    );
     const most = Math.min(300, (4700 * 72) / Math.max(width, height));
     const dpi = Math.min(most, finest > 90 ? finest : 300);
     const view = page.getViewport({ scale: dpi / 72 });

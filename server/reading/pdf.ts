@@ -1,5 +1,6 @@
-import { OPS, type PDFDocumentProxy, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { OPS, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
+import { picturesOn, type Operators, type Placed } from '../imaging/raster.ts';
 import { multiply, openPdf, UnreadablePdf } from './open.ts';
 
 export interface PdfLimits {
@@ -11,7 +12,7 @@ export const pdfLimits: PdfLimits = { pages: 200, runsPerPage: 40_000 };
 /** What a PDF holds: its pages as words with boxes, and e-invoice data that stands inside it. */
 export interface PdfContent {
   pages: Page[];
-  /** Places in `pages` of those without visible text: pictures, and scans with hidden text behind them. */
+  /** Places in `pages` of those to be read as pictures: without visible text, scans with hidden text behind them, and text whose figures stand in a picture. */
   pictured: number[];
   /** Pages in the whole file. */ count: number;
   xml: Uint8Array[];
@@ -35,13 +36,16 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
     if (pdf.numPages > limits.pages) throw new UnreadablePdf('too-many-pages', pdf.numPages);
     const list = wanted ?? Array.from({ length: pdf.numPages }, (_, i) => ({ page: i + 1, turn: 0 }));
     const pages: Page[] = [],
-      pictured: number[] = [];
+      pictured: number[] = [],
+      sparse: (Wanted & { at: number })[] = [];
     for (const { page, turn } of list) {
       if (page > pdf.numPages) continue;
       const { visible, ...read } = await readPage(pdf, page, turn, limits);
       if (!visible) pictured.push(pages.length);
+      else if (read.words.filter((w) => figure.test(w.text)).length < fewFigures) sparse.push({ page, turn, at: pages.length });
       pages.push(read);
     }
+    if (sparse.length > 0) pictured.push(...(await withTablePictures(await pdf.getData(), sparse, pages)));
     if (pages.length === 0) throw new UnreadablePdf('empty');
     const attached = Object.values(((await pdf.getAttachments()) ?? {}) as Record<string, { filename: string; content: Uint8Array }>);
     return {
@@ -74,17 +78,50 @@ async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, lim
     runs.push({ text: item.str.normalize('NFKC'), x: t[4]!, y: t[5]!, width: item.width, size, font: item.fontName });
   }
   const words = wordsOf(runs),
-    visible = words.length >= fewWords && (await showsText(page));
+    visible = words.length >= fewWords && showsText(await page.getOperatorList());
   page.cleanup();
   return { number, width, height, words: visible ? words : [], visible };
+}
+
+/** An amount as it is printed; a page of text with fewer is no invoice, or its table is a picture. */
+const figure = /\d[.,]\d{2}(?!\d)/,
+  fewFigures = 3;
+
+/**
+ * Which of some pages of text have a picture that may hold a table, as one that was pasted in: large and sharp enough, and without text
+ * of the page in it. Gives their places in `pages`.
+ */
+async function withTablePictures(bytes: Uint8Array, sparse: (Wanted & { at: number })[], pages: Page[]): Promise<number[]> {
+  const pdf = await openPdf(bytes, { pictures: true });
+  try {
+    const out: number[] = [];
+    for (const { page: number, turn, at } of sparse) {
+      const page = await pdf.getPage(number),
+        { width, height, words } = pages[at]!;
+      const { transform } = page.getViewport({ scale: 1, rotation: (page.rotate + turn) % 360 });
+      const within = (p: Placed) => words.filter((w) => w.x > p.x && w.x < p.x + p.w && w.y > p.y && w.y < p.y + p.h).length;
+      if (
+        picturesOn(await page.getOperatorList(), transform).some(
+          (p) => p.w * p.h > width * height * 0.12 && p.dpi > 60 && within(p) < fewWords,
+        )
+      )
+        out.push(at);
+      page.cleanup();
+    }
+    return out;
+  } catch {
+    // A picture that breaks takes nothing from the text beside it.
+    return [];
+  } finally {
+    await pdf.destroy();
+  }
 }
 
 /** Fewer words than this are a stamp or a footer that a scanner's driver wrote over its picture. */
 const fewWords = 5;
 
 /** Whether a page shows text at all: a scanner's own recogniser puts its text behind the picture, invisible (ISO 32000-1, 9.3.6: mode 3). */
-async function showsText(page: PDFPageProxy): Promise<boolean> {
-  const { fnArray, argsArray } = await page.getOperatorList();
+function showsText({ fnArray, argsArray }: Operators): boolean {
   let mode = 0;
   for (const [i, op] of fnArray.entries()) {
     if (op === OPS.setTextRenderingMode) mode = (argsArray[i] as number[])[0]!;

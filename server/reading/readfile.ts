@@ -1,4 +1,5 @@
 import { compare, readEInvoice, render, toReading, UnreadableXml, withMarks, type EInvoice } from '@ledgerline/core/einvoice';
+import { withPrinted } from '@ledgerline/core/imaging';
 import type { Page } from '@ledgerline/core/page';
 import { renumber, takeApart } from '@ledgerline/core/pile';
 import { readDocument, readScanned, unread, type Reading, type SpotSeen } from '@ledgerline/core/reading';
@@ -68,7 +69,10 @@ function scannedPage(asked: Asked, lacking: Lacking, source: { sha: string; page
   if (!scan) lacking.scans.push({ sha, page: number, turn });
   const lies = { sha, page: number, turn: scan?.turn ?? turn ?? 0 };
   if (!scan?.read) return { source: lies, page, ...(scan?.fault ? { fault: scan.fault } : {}) };
-  return { source: lies, page: { ...scan.read, number: page.number } };
+  const { words, scan: ink } = scan.read;
+  // Text on a page that was turned for reading is in its picture as well.
+  const whole = page.words.length > 0 && ink && lies.turn === 0 ? withPrinted(words, page.words, ink.back) : words;
+  return { source: lies, page: { ...scan.read, words: whole, number: page.number } };
 }
 
 const boxKey = ({ x, y, w, h }: Look['box']) => [x, y, w, h].map((v) => v.toFixed(2)).join();

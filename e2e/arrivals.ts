@@ -1,0 +1,20 @@
+import type { Page } from '@playwright/test';
+import { makeInvoice, type Invoice } from '@ledgerline/demo/invoice';
+import { seeded } from '@ledgerline/demo/random';
+import { suppliers } from '@ledgerline/demo/suppliers';
+
+export const today = new Date().toISOString().slice(0, 10);
+/** A made-up invoice of one of the demo's suppliers, of today. */
+export const invoiceOf = (index: number, number: string, lines = 2): Invoice =>
+  makeInvoice(suppliers[index]!, seeded(index + 3), { number, issueDate: today, lines });
+
+/** Signs a clerk in and opens Arrivals. */
+export async function arrivals(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: /Ines Okafor/ }).click();
+  await page.getByRole('link', { name: /^Arrivals/ }).click();
+}
+export const upload = (page: Page, name: string, mimeType: string, bytes: Uint8Array | string) =>
+  page.getByLabel('Files').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
+/** The row of what arrived with a text in it. */
+export const arrival = (page: Page, text: string) => page.locator('li:not([data-sonner-toast])').filter({ hasText: text });
