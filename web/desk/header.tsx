@@ -55,7 +55,9 @@ export function HeaderFields({ bill, choices, locked, set, focus, newSupplier }:
   const why = (path: string) => {
     const stored = bill.marks[path];
     if (!stored?.mark) return null;
-    return [stored.repaired ?? stored.proof, `${Math.round(stored.confidence * 1000) / 10} % sure`].filter(Boolean).join(' · ');
+    // What a person typed or clicked is as sure as they are.
+    const sure = stored.confidence < 1 ? `${Math.round(stored.confidence * 1000) / 10} % sure` : null;
+    return [stored.repaired ?? stored.proof, sure].filter(Boolean).join(' · ') || null;
   };
   const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => focus(path) });
   const f = (label: string, path: string, children: ReactNode, hint?: string | null) => (

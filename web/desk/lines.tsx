@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import type { Bill, BillLine, Choices } from '@ledgerline/contract';
 import { AmountField, TextField } from '../ui/typed';
 import { Pick } from '../ui/pick';
+import { cellName } from './marks';
 
 interface Props {
   bill: Bill;
@@ -57,7 +58,7 @@ export function LineGrid({ bill, choices, locked, rows, setLine, remove, add, fo
       <tbody>
         {bill.lines.map((line, i) => {
           const cell = (field: string) => ({
-            label: `Row ${i + 1} ${field}`,
+            label: cellName(i, field),
             className: look(i, field),
             disabled: locked,
             onFocus: () => focus(`lines[${i}].${field}`),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Bill } from '@ledgerline/contract';
-import { fillFrom, marksOf, plainNumber } from './marks';
+import type { Bill, StoredMark } from '@ledgerline/contract';
+import { cellName, fillFrom, marksOf, plainNumber, typedOver } from './marks';
 
 const mark = { page: 1, x: 1, y: 2, w: 3, h: 4 };
 const line = {
@@ -55,4 +55,33 @@ describe('a click on the page', () => {
       ['gross', false],
       ['lines[0].amount', true],
     ]));
+});
+
+describe('a cell of a row', () => {
+  it('is called what its heading says', () =>
+    expect([cellName(1, 'unitPrice'), cellName(0, 'accountId'), cellName(0, 'amount')]).toEqual([
+      'Row 2 price',
+      'Row 1 account',
+      'Row 1 amount',
+    ]));
+});
+
+describe('what is typed over a value that was read', () => {
+  const read: { net: string; gross: string; marks: Record<string, StoredMark> } = {
+    net: '10.00',
+    gross: '12.00',
+    marks: {
+      gross: { mark, confidence: 0.995, proof: '10.00 + 2.00 = 12.00', repaired: 'read 1200, 12.00 makes 10.00 + 2.00 = 12.00' },
+      net: { mark, confidence: 0.995, proof: '10.00 + 2.00 = 12.00' },
+    },
+  };
+  it('keeps its place on the page, and is neither proven nor put right', () => {
+    const { marks } = typedOver(read, { gross: '14.00' });
+    expect(marks).toEqual({ gross: { mark, confidence: 1, proof: null }, net: read.marks['net'] });
+  });
+  it('is still proven where it is the same', () => expect(typedOver(read, { gross: '12.00' })).toEqual({ gross: '12.00' }));
+  it('has the marks that come with it', () => {
+    const change = { gross: '14.00', marks: {} };
+    expect(typedOver(read, change)).toBe(change);
+  });
 });

@@ -16,6 +16,18 @@ const names: Record<string, string> = {
   gross: 'Total',
 };
 
+const cells: Record<string, string> = {
+  quantity: 'qty',
+  unitPrice: 'price',
+  accountId: 'account',
+  costCentreId: 'cost centre',
+  taxCodeId: 'tax',
+  taxRate: 'tax rate',
+  discountPercent: 'discount',
+};
+/** A cell of a row as people call it: "Row 2 price". */
+export const cellName = (row: number, field: string): string => `Row ${row + 1} ${cells[field] ?? field}`;
+
 /** Every value's place on the page with its field's path. */
 export function marksOf(bill: Bill): ShownMark[] {
   const of = (path: string, label: string, stored: StoredMark | undefined): ShownMark[] =>
@@ -23,13 +35,24 @@ export function marksOf(bill: Bill): ShownMark[] {
   return [
     ...Object.entries(bill.marks).flatMap(([path, stored]) => of(path, names[path] ?? path, stored)),
     ...bill.lines.flatMap((line, i) =>
-      Object.entries(line.marks).flatMap(([cell, stored]) => of(`lines[${i}].${cell}`, `Row ${i + 1} ${cell}`, stored)),
+      Object.entries(line.marks).flatMap(([cell, stored]) => of(`lines[${i}].${cell}`, cellName(i, cell), stored)),
     ),
   ];
 }
 
 const amounts = ['net', 'tax', 'gross'];
 const clicked = (mark: Mark) => ({ mark, confidence: 1, proof: null });
+
+/**
+ * A change with the marks of what it types over: the place on the page stays, but no sum proves the new value and nothing was put right
+ * in it. A change that brings its own marks is left as it is.
+ */
+export function typedOver<T extends { marks: Record<string, StoredMark> }>(now: T, change: Partial<T>): Partial<T> {
+  if (change.marks) return change;
+  const typed = Object.keys(change).filter((path) => now.marks[path]?.mark && now[path as keyof T] !== change[path as keyof T]);
+  if (typed.length === 0) return change;
+  return { ...change, marks: { ...now.marks, ...Object.fromEntries(typed.map((path) => [path, clicked(now.marks[path]!.mark!)])) } };
+}
 
 /** Whether only digits and their signs can stand in a field. */
 export const wantsDigits = (path: string): boolean => amounts.includes(path) || /\.(quantity|unitPrice|amount)$/.test(path);

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { prove, type Repair } from '@ledgerline/core/proof';
-import type { BillLine, Mark } from '@ledgerline/contract';
+import type { Bill, BillLine, Mark } from '@ledgerline/contract';
 import { api, sentenceOf } from '../app/api';
 import { channelWord } from '../arrivals/channel';
 import { usePlace } from '../app/company';
@@ -15,7 +15,7 @@ import { useDraft } from './draft';
 import { History } from './history';
 import { HeaderFields } from './header';
 import { LineGrid } from './lines';
-import { fillFrom, marksOf, wantsDigits } from './marks';
+import { fillFrom, marksOf, typedOver, wantsDigits } from './marks';
 import { NewSupplierDialog } from './new-supplier';
 import { wordsIn } from './place';
 import { Sheet } from './sheet';
@@ -63,7 +63,8 @@ export function DeskPage() {
   const proof = useMemo(() => (bill ? prove(bill) : null), [bill]);
 
   const setLine = (index: number, change: Partial<BillLine>, field: string) =>
-    setLines((lines) => lines.map((l, i) => (i === index ? { ...l, ...change } : l)), `lines[${index}].${field}`);
+    setLines((lines) => lines.map((l, i) => (i === index ? { ...l, ...typedOver(l, change) } : l)), `lines[${index}].${field}`);
+  const setHead = (change: Partial<Bill>) => bill && setHeader(typedOver(bill, change));
   const go = useCallback(
     (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned'),
     [navigate],
@@ -106,7 +107,7 @@ export function DeskPage() {
   };
   const repair = (r: Repair) => {
     if (r.target === 'line' && r.index !== null) setLine(r.index, { [r.field]: r.value }, r.field);
-    else if (r.target === 'header') setHeader({ [r.field]: r.value });
+    else if (r.target === 'header') setHead({ [r.field]: r.value });
     else
       setLines((lines) => [
         ...lines,
@@ -137,7 +138,7 @@ export function DeskPage() {
       return;
     }
     (document.activeElement as HTMLElement | null)?.blur();
-    if (fill.header) setHeader(fill.header);
+    if (fill.header) setHead(fill.header);
     if (fill.line) setLine(fill.line.index, fill.line.change, fill.line.field);
   };
   /** What stands in a drawn box goes into the field in hand: ink is read anew, text is taken as it is. */
@@ -300,7 +301,7 @@ export function DeskPage() {
                   {!locked && e.choices && (
                     <span className="ml-auto flex shrink-0 gap-1">
                       {e.choices.map((c) => (
-                        <button key={c.label} className="btn btn-xs btn-outline" onClick={() => setHeader({ [e.path]: c.value })}>
+                        <button key={c.label} className="btn btn-xs btn-outline" onClick={() => setHead({ [e.path]: c.value })}>
                           {c.label}
                         </button>
                       ))}
@@ -315,7 +316,7 @@ export function DeskPage() {
               ))}
             </ul>
           )}
-          <HeaderFields bill={bill} choices={choices} locked={locked} set={setHeader} focus={setActive} newSupplier={setNewName} />
+          <HeaderFields bill={bill} choices={choices} locked={locked} set={setHead} focus={setActive} newSupplier={setNewName} />
           <LineGrid
             bill={bill}
             choices={choices}
@@ -357,7 +358,7 @@ export function DeskPage() {
           close={() => setNewName(null)}
           done={(supplierId) => {
             setNewName(null);
-            setHeader({ supplierId });
+            setHead({ supplierId });
           }}
         />
       )}
