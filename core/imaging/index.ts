@@ -7,7 +7,7 @@ export { resized, warp } from './warp.ts';
 export { sensible, wordsOfSeen, type SeenWord } from './seen.ts';
 export { shrink as shrinkGray } from './pixels.ts';
 export { tornApart } from './fragments.ts';
-export { uncoveredInk } from './uncovered.ts';
+export { inkPieces, uncoveredInk } from './uncovered.ts';
 export { tellingLines } from './telling.ts';
 export { crop } from './crop.ts';
 export { placed, withoutGaps } from './gaps.ts';

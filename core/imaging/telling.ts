@@ -2,8 +2,8 @@ import { piecesOf } from './components.ts';
 import { histogramOf, inkOf, otsu, shrink } from './pixels.ts';
 import type { Gray, Rule } from './types.ts';
 
-/** No more of a line is looked at than this, in inches: four or five words, or the country of an account number. */
-const enough = 1.8;
+/** No more of a line is looked at than this, in inches: three or four words, or the country of an account number. */
+const enough = 1.5;
 
 /** Resolution at which lines of text are told, in dots per inch: a letter is a few pixels. */
 const coarse = 75;

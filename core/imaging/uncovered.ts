@@ -1,15 +1,17 @@
-import { piecesOf } from './components.ts';
+import { piecesOf, type Piece } from './components.ts';
 import { histogramOf, inkOf, otsu } from './pixels.ts';
 import type { SeenWord } from './seen.ts';
 import type { Gray, Rule } from './types.ts';
+
+/** All pieces of ink on a cleaned page. */
+export const inkPieces = (gray: Gray): Piece[] =>
+  piecesOf(inkOf(gray, Math.min(190, otsu(histogramOf(gray.data)))), gray.width, gray.height).pieces;
 
 /**
  * Spots of ink of a letter's size that no word covers: what a recogniser passed over, mostly single digits that stand alone in their
  * column. Boxes in pixels, letters that belong together in one. `dpi` is the resolution of the cleaned page.
  */
-export function uncoveredInk(gray: Gray, words: SeenWord[], dpi: number): Rule[] {
-  const { width, height } = gray,
-    { pieces } = piecesOf(inkOf(gray, Math.min(190, otsu(histogramOf(gray.data)))), width, height);
+export function uncoveredInk({ width, height }: Gray, pieces: Piece[], words: SeenWord[], dpi: number): Rule[] {
   const tall = usualHeight(words) ?? dpi * 0.1;
   const covered = new Uint8Array(Math.ceil(width / 4) * Math.ceil(height / 4)),
     across = Math.ceil(width / 4);

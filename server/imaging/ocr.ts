@@ -43,10 +43,14 @@ export class Ocr {
     return worker;
   }
 
-  /** Recognises the text of a picture; `only` limits it to given characters. Boxes are in pixels of the picture. */
+  /**
+   * Recognises the text of a picture; `only` limits it to given characters. Boxes are in pixels of the picture. `meanwhile` is done while
+   * the engine works, which has a thread of its own.
+   */
   async read(
     gray: Gray,
     { language = 'eng', mode = 'sparse', dpi = 300, only = '' }: { language?: Language; mode?: Mode; dpi?: number; only?: string } = {},
+    meanwhile?: () => void,
   ): Promise<SeenWord[]> {
     const worker = await this.#ready(language);
     const told = `${mode} ${dpi} ${only}`;
@@ -58,7 +62,15 @@ export class Ocr {
         debug_file: '/dev/null',
       } as Partial<WorkerParams>);
     this.#told.set(worker, told);
-    const { data } = await worker.recognize(pgm(gray), {}, { blocks: true, text: false });
+    const answer = worker.recognize(pgm(gray), {}, { blocks: true, text: false });
+    if (meanwhile) {
+      // A failure in between is met below.
+      answer.catch(() => undefined);
+      // The picture is on its way to the engine only after what is due now.
+      await new Promise((due) => setImmediate(due));
+      meanwhile();
+    }
+    const { data } = await answer;
     const words: SeenWord[] = [];
     let count = 0;
     for (const block of data.blocks ?? [])

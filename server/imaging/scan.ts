@@ -2,6 +2,7 @@ import {
   alike,
   crop,
   tellingLines,
+  inkPieces,
   placed,
   prepare,
   sensible,
@@ -102,9 +103,11 @@ export async function recognise(
 ): Promise<{ seen: SeenWord[]; language: Language }> {
   const dense = withoutGaps(page, Math.round(dpi * gap)),
     { gray } = dense;
-  const whole = async (language: Language) => sensible(await ocr.read(gray, { language, dpi }), dpi);
+  let pieces: ReturnType<typeof inkPieces> = [];
+  const look = () => void (pieces = inkPieces(gray));
+  const whole = async (language: Language, meanwhile?: () => void) => sensible(await ocr.read(gray, { language, dpi }, meanwhile), dpi);
   let language = likely ?? (await guessed(ocr, gray, dpi)),
-    seen = await whole(language);
+    seen = await whole(language, look);
   const other = told(seen) ?? language;
   if (other !== language) seen = await whole((language = other));
   let lines = seen.length ? Math.max(...seen.map((w) => w.line)) + 1 : 0;
@@ -123,7 +126,7 @@ export async function recognise(
   };
   // The same letter on every row, a tax code, is read once or twice. Digits are each read by themselves.
   const letters: { spot: Rule; word: SeenWord; tries: number }[] = [];
-  for (const spot of uncoveredInk(gray, seen, dpi).slice(0, mostSpots)) {
+  for (const spot of uncoveredInk(gray, pieces, seen, dpi).slice(0, mostSpots)) {
     const known = letters.find((l) => alike(gray, l.spot, spot));
     if (known && (known.word.confidence > 0.8 || known.tries > 1)) {
       seen.push(filling(spot, { ...known.word, line: lines++ }));
