@@ -38,7 +38,7 @@ async function opened(bytes: Uint8Array, page: number): Promise<Sharp> {
 export async function picturePages(bytes: Uint8Array): Promise<{ width: number; height: number; dpi: { x: number; y: number } | null }[]> {
   try {
     const first = await (await opened(bytes, 0)).metadata();
-    const count = isHeic(bytes) ? 1 : Math.min(first.pages ?? 1, pictureLimits.pages);
+    const count = pagesIn(bytes, first);
     const pages = [];
     for (let page = 0; page < count; page++) {
       const meta = page === 0 ? first : await (await opened(bytes, page)).metadata();
@@ -49,6 +49,9 @@ export async function picturePages(bytes: Uint8Array): Promise<{ width: number; 
     throw new UnreadablePicture();
   }
 }
+
+/** How many pages of a picture are looked at. */
+const pagesIn = (bytes: Uint8Array, { pages }: Metadata): number => (isHeic(bytes) ? 1 : Math.min(pages ?? 1, pictureLimits.pages));
 
 /** Size of a page, upright by what the camera noted, and how fine it is. */
 function sizeOf(bytes: Uint8Array, page: number, { width, height, orientation, density }: Metadata) {
@@ -105,8 +108,9 @@ export function tiffResolution(bytes: Uint8Array, page: number): { x: number; y:
 export async function decodePage(bytes: Uint8Array, page: number): Promise<Sheet> {
   try {
     const image = await opened(bytes, page - 1),
-      meta = await image.metadata(),
-      size = sizeOf(bytes, page - 1, meta),
+      meta = await image.metadata();
+    if (page > pagesIn(bytes, meta)) throw new UnreadablePicture();
+    const size = sizeOf(bytes, page - 1, meta),
       // A fax or a grey scan needs no colours.
       colours = /^(b-w|grey16)$/.test(meta.space ?? '') ? 'b-w' : 'srgb';
     const { data, info } = await image
