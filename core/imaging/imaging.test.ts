@@ -15,7 +15,7 @@ import { blank, histogramOf, inkOf, otsu, percentile, shrink } from './pixels.ts
 import { prepare } from './prepare.ts';
 import { findRules, wipeRules } from './rules.ts';
 import { findSheet } from './sheet.ts';
-import { levelness, skewOf } from './skew.ts';
+import { skewOf, skewUnlessLying } from './skew.ts';
 import { spotOf } from './spot.ts';
 import { evenLight, warp } from './warp.ts';
 import { usualCleanUp, type Gray, type Quad } from './types.ts';
@@ -56,9 +56,9 @@ describe('how a page lies', () => {
   it('letters in level rows tell a lying page from an upright one, whatever lines and bands stand on it', () => {
     const barred = { ...clean, data: clean.data.slice() };
     fill(barred, 20, 20, 70, barred.height - 20, 30);
-    expect(levelness(barred)).toBeGreaterThan(1.3);
+    expect(skewUnlessLying(barred, 8)).toBe(0);
     const { data, width, height } = turned(picture(barred), 90);
-    expect(levelness({ data, width, height })).toBeLessThan(0.77);
+    expect(skewUnlessLying({ data, width, height }, 8)).toBeNull();
   });
 });
 

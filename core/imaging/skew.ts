@@ -93,10 +93,11 @@ function skewOfRows(dots: Dots, most: number): number {
   return Math.round(best * 100) / 100;
 }
 
-/** How clearly letters stand in level rows rather than upright ones: above 1 the page lies the right way or upside down, below 1 on its side. */
-export const levelness = (gray: Gray): number => levelnessOf(feet(gray));
+/** A page whose letters stand less clearly in level rows than this lies on its side. */
+const lying = 0.8;
 
-function levelnessOf({ level, upright }: Feet): number {
+/** How clearly letters stand in level rows rather than upright ones: above 1 the page lies the right way or upside down, below 1 on its side. */
+function levelness({ level, upright }: Feet): number {
   if (level.along.length < tooFew) return 1;
   const best = (d: Dots) => {
     let most = 0;
@@ -106,11 +107,8 @@ function levelnessOf({ level, upright }: Feet): number {
   return best(level) / Math.max(1e-9, best(upright));
 }
 
-/** Both at once: the skew of a page that does not lie on its side; null where it does. */
+/** The skew of a page that does not lie on its side, as `skewOf` gives it; null where it does. */
 export function skewUnlessLying(gray: Gray, most: number): number | null {
   const all = feet(gray);
-  return levelnessOf(all) < lying ? null : skewOfRows(all.level, most);
+  return levelness(all) < lying ? null : skewOfRows(all.level, most);
 }
-
-/** Below this a page lies on its side. */
-const lying = 0.8;
