@@ -2,13 +2,8 @@ import { createRequire } from 'node:module';
 import { expect, test, type Page } from '@playwright/test';
 import nodemailer from 'nodemailer';
 import { makePdf } from '@ledgerline/demo/documents/maker';
-import { makeInvoice, type Invoice } from '@ledgerline/demo/invoice';
-import { seeded } from '@ledgerline/demo/random';
-import { suppliers } from '@ledgerline/demo/suppliers';
-
-const today = new Date().toISOString().slice(0, 10);
-const invoiceOf = (index: number, number: string, lines = 2): Invoice =>
-  makeInvoice(suppliers[index]!, seeded(index + 1), { number, issueDate: today, lines });
+import type { Invoice } from '@ledgerline/demo/invoice';
+import { invoiceOf } from './arrivals.ts';
 
 async function signIn(page: Page, name: string): Promise<void> {
   await page.context().clearCookies();
@@ -174,6 +169,52 @@ test('two people on one bill: the second is told, nothing is overwritten', async
   await expect(one.getByLabel('Order', { exact: true })).toHaveValue('PO-9001');
   await two.close();
   await other.close();
+});
+
+test('what is typed while the server does not answer stays, and is saved once it does', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  await send(invoiceOf(2, 'E2E-500'));
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-500' })
+    .getByRole('link', { name: / E2E-500$/ })
+    .click();
+  const order = page.getByLabel('Order', { exact: true }),
+    saving = page.getByRole('status', { name: 'Saving' });
+  await page.route('**/api/companies/*/bills/*', (route) => (route.request().method() === 'GET' ? route.continue() : route.abort()));
+  await order.fill('PO-7001');
+  await order.press('Enter');
+  await expect(saving).toContainText('The server does not answer');
+  await page.getByRole('textbox', { name: 'Terms' }).fill('net 21');
+  await page.getByRole('textbox', { name: 'Terms' }).press('Enter');
+  await expect(order).toHaveValue('PO-7001');
+  await page.unroute('**/api/companies/*/bills/*');
+  await expect(saving).toHaveText('Saved');
+  await page.reload();
+  await expect(order).toHaveValue('PO-7001');
+  await expect(page.getByRole('textbox', { name: 'Terms' })).toHaveValue(/21/);
+});
+
+test('a total that is typed over is no longer called proven', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  const invoice = invoiceOf(4, 'E2E-600');
+  await send(invoice);
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-600' })
+    .getByRole('link', { name: / E2E-600$/ })
+    .click();
+  const total = page.locator('[data-field=gross]');
+  await expect(total).toContainText('proven');
+  await total.getByRole('textbox').fill((Number(invoice.gross) + 1).toFixed(2));
+  await total.getByRole('textbox').press('Enter');
+  await expect(total).not.toContainText('proven');
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
+  await page.reload();
+  await expect(total.getByRole('textbox')).not.toHaveValue('');
+  await expect(total).not.toContainText('proven');
 });
 
 test('no screen has a serious fault for people with a screen reader or poor sight', async ({ page }) => {

@@ -6,7 +6,7 @@ import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
 test('a fax is read from its ink, shown as it came and as cleaned, and a drawn box fills the field in hand', async ({ page }) => {
   const sent = [invoiceOf(5, 'E2E-F101'), invoiceOf(5, 'E2E-F102')];
   await arrivals(page);
-  await upload(page, 'e2e-fax.tif', 'image/tiff', await pictureOf(sent, 'tiff', { fax: true, skew: 1.2 }));
+  await upload(page, 'e2e-fax.tif', 'image/tiff', await pictureOf(sent, 'fax', { fax: true, skew: 1.2 }));
   const row = arrival(page, 'e2e-fax.tif');
   await row.getByRole('link', { name: /E2E-F102/ }).click({ timeout: 60_000 });
   await expect(page.getByLabel('Invoice number')).toHaveValue('E2E-F102');
@@ -63,7 +63,7 @@ test('a scan is turned for looking and looked at closely, and the marks stay on 
 test('while pages are read the row tells how far it is and what is done, and others are not held up', async ({ page }) => {
   await arrivals(page);
   const sent = [0, 1, 2].map((i) => invoiceOf(5, `E2E-S20${i}`));
-  await upload(page, 'e2e-long.tif', 'image/tiff', await pictureOf(sent, 'tiff', { fax: true }));
+  await upload(page, 'e2e-long.tif', 'image/tiff', await pictureOf(sent, 'fax', { fax: true }));
   const row = arrival(page, 'e2e-long.tif');
   await expect(row).toContainText(/[0-3] of 3 pages · (opening|straightening|recognising)/, { timeout: 30_000 });
   await expect(row.getByRole('progressbar', { name: /of 3 pages read/ })).toBeVisible();

@@ -58,7 +58,7 @@ export function blackAndWhite({ data }: Gray): boolean {
 
 /** Each pixel mixed with those around it (1-2-1 both ways), so that the steps of a coarse letter become strokes again. */
 export function softened({ width, height, data }: Gray): Gray {
-  const level = data.slice(),
+  const level = new Uint8Array(data),
     { length } = data,
     fours = foursOf(data);
   // Even paper stays as it is, which is told four pixels at a time.

@@ -1,19 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { codesAlike } from './codes.ts';
-import type { ReadLine } from './types.ts';
+import { sketchLine } from './sketch.ts';
 
-const line = (code: string | null): ReadLine => ({
-  code: code === null ? null : { value: code, mark: null, confidence: 0.95, proof: null },
-  description: null,
-  quantity: null,
-  unit: null,
-  unitPrice: null,
-  priceQuantity: null,
-  discountPercent: null,
-  taxRate: null,
-  amount: { value: '1.00', mark: null, confidence: 0.9, proof: null },
-});
+const line = (code: string | null) => sketchLine('1.00', { code });
 const codes = (...list: (string | null)[]) => codesAlike(list.map(line)).map((l) => l.code?.value ?? null);
 
 describe('codes read from ink', () => {

@@ -1,10 +1,5 @@
+import { digitLike, letterLike } from './confusions.ts';
 import type { ReadLine } from './types.ts';
-
-/** Letters and digits that ink makes look alike, in pairs. */
-const pairs: Record<string, string> = { O: '0', I: '1', Z: '2', S: '5', G: '6', B: '8' };
-const swap = new Map(Object.entries(pairs).flatMap(([letter, digit]) => [[letter, digit] as const, [digit, letter] as const]));
-swap.set('D', '0');
-swap.set('l', '1');
 
 /** Where a code has letters and where digits: "N05" is "A99". */
 const shapeOf = (code: string): string => code.replace(/\p{L}/gu, 'A').replace(/\d/g, '9');
@@ -12,7 +7,7 @@ const shapeOf = (code: string): string => code.replace(/\p{L}/gu, 'A').replace(/
 /** A code brought to a shape by swapping letters and digits that look alike; null where that is not enough. */
 function shaped(code: string, shape: string): string | null {
   if (code.length !== shape.length) return null;
-  const out = [...code].map((c, i) => (shapeOf(c) === shape[i] ? c : (swap.get(c) ?? c))).join('');
+  const out = [...code].map((c, i) => (shapeOf(c) === shape[i] ? c : (digitLike[c] ?? letterLike[c] ?? c))).join('');
   return shapeOf(out) === shape ? out : null;
 }
 

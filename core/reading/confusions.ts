@@ -1,30 +1,40 @@
-/** Characters that ink makes look alike, each with what it may be instead. */
-const alike: Record<string, string> = {
-  '0': 'O8',
+/** Letters and strokes that ink makes look like a digit, each with that digit. */
+export const digitLike: Readonly<Record<string, string>> = {
   O: '0',
   o: '0',
   D: '0',
   Q: '0',
-  '1': '7',
   l: '1',
   I: '1',
   i: '1',
   '|': '1',
   '!': '1',
-  '7': '1',
-  '5': 'S6',
-  S: '5',
-  s: '5',
-  '8': 'B03',
-  B: '8',
-  '3': '8',
-  '6': '5',
-  '4': '9',
-  '9': '4',
   Z: '2',
   z: '2',
-  '2': '7',
+  A: '4',
+  S: '5',
+  s: '5',
+  G: '6',
+  B: '8',
   g: '9',
+};
+
+/** Digits that ink makes look like a capital letter, each with that letter. */
+export const letterLike: Readonly<Record<string, string>> = { '0': 'O', '1': 'I', '2': 'Z', '5': 'S', '6': 'G', '8': 'B' };
+
+/** What a character of a figure may be instead. */
+const alike: Readonly<Record<string, string>> = {
+  ...digitLike,
+  '0': '8',
+  '1': '7',
+  '2': '7',
+  '3': '8',
+  '4': '9',
+  '5': '6',
+  '6': '5',
+  '7': '1',
+  '8': '03',
+  '9': '4',
 };
 
 /** A way to read a figure otherwise, and how much it takes to believe it. */
@@ -43,12 +53,10 @@ export function misreadings(text: string, places: number | null): Misreading[] {
   const add = (other: string, cost: number) => {
     if (other !== text && other !== '' && (out.get(other) ?? Infinity) > cost) out.set(other, cost);
   };
-  for (let i = 0; i < text.length; i++)
-    for (const other of alike[text[i]!] ?? '') if (/\d/.test(other)) add(text.slice(0, i) + other + text.slice(i + 1), 1.6);
+  for (let i = 0; i < text.length; i++) for (const other of alike[text[i]!] ?? '') add(text.slice(0, i) + other + text.slice(i + 1), 1.6);
   // What was taken for another character once was often taken for it throughout: "12.14" for "72.74".
   for (const own of new Set(text))
-    for (const other of alike[own] ?? '')
-      if (/\d/.test(other) && text.indexOf(own) < text.lastIndexOf(own)) add(text.replaceAll(own, other), 2.2);
+    for (const other of alike[own] ?? '') if (text.indexOf(own) < text.lastIndexOf(own)) add(text.replaceAll(own, other), 2.2);
   const bare = text.replace(/[^\d]/g, '');
   const now = /[.,](\d+)$/.exec(text)?.[1]?.length ?? 0;
   for (const sign of ['.', ','])

@@ -4,7 +4,7 @@ import { dec, sum } from '../money/index.ts';
 import type { NamedAmount } from './amounts.ts';
 import { judge } from './judge.ts';
 import type { TotalLabel } from './lexicon/index.ts';
-import type { ReadLine } from './types.ts';
+import { sketchLine } from './sketch.ts';
 
 let row = 0;
 const amount = (value: string, roles: Partial<Record<TotalLabel, number>> = {}, rate: string | null = null, label = 'x'): NamedAmount => ({
@@ -16,20 +16,7 @@ const amount = (value: string, roles: Partial<Record<TotalLabel, number>> = {}, 
   row: row++,
   rate,
 });
-const line = (value: string, taxRate: string | null = null): ReadLine => {
-  const read = (v: string) => ({ value: v, mark: null, confidence: 1, proof: null });
-  return {
-    code: null,
-    description: null,
-    quantity: null,
-    unit: null,
-    unitPrice: null,
-    priceQuantity: null,
-    discountPercent: null,
-    taxRate: taxRate ? read(taxRate) : null,
-    amount: read(value),
-  };
-};
+const line = (value: string, taxRate: string | null = null) => sketchLine(value, { taxRate });
 const cents = (n: number) => (n / 100).toFixed(2);
 
 describe('the judge', () => {

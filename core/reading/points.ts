@@ -1,4 +1,5 @@
 import type { Page, Word } from '../page/index.ts';
+import { digitLike } from './confusions.ts';
 import { decideStyle } from './numbers.ts';
 
 /** Figures that end at one place across the page, and how many decimals they print. */
@@ -51,12 +52,9 @@ function withSign(text: string, sign: string): string {
   return text;
 }
 
-/** Letters that digits of a coarse print are taken for. */
-const digitFor: Record<string, string> = { A: '4', O: '0', o: '0', S: '5', B: '8', I: '1', l: '1', Z: '2', g: '9' };
-
 /** A letter between the digits of a figure as the digit that it looks like: "7A5" for "745", whose comma was lost as well. */
 const asFigure = (text: string): string =>
-  /^\d[\d.,]*[A-Za-z][\d.,]*\d$/.test(text) ? text.replace(/[A-Za-z]/, (c) => digitFor[c] ?? c) : text;
+  /^\d[\d.,]*[A-Za-z][\d.,]*\d$/.test(text) ? text.replace(/[A-Za-z]/, (c) => digitLike[c] ?? c) : text;
 
 /**
  * Ink loses points, and a figure becomes "26520", "11:99", or falls in two: "324 72". Where it ends in a column whose other figures print decimals,
@@ -106,7 +104,7 @@ export function withPoints(pages: Page[]): Page[] {
           ...word,
           text: `${whole}${sign === '.' ? ',' : '.'}${rest.slice(0, 3)}${sign}${rest.slice(3)}`,
           sure: 0.5,
-          was: word.text,
+          was: given.text,
         };
       if (rest?.length === places && places !== 3 && other !== sign)
         return { ...word, text: `${whole}${sign}${rest}`, sure: 0.5, was: given.text };

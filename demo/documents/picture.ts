@@ -3,8 +3,12 @@ import type { Invoice } from '../invoice.ts';
 import { makePdf } from './maker.ts';
 import { paperFile, wornPage, type Wear } from './paper.ts';
 
-/** Invoices on paper, as a scanner, a fax or a phone delivers them: words that no text layer has. `format` tiff gives one page for each. */
-export async function pictureOf(invoices: Invoice[], format: 'png' | 'jpeg' | 'tiff' = 'png', wear: Wear = {}): Promise<Uint8Array> {
+/** Invoices on paper, as a scanner, a fax or a phone delivers them: words that no text layer has. `format` tiff and fax give one page for each. */
+export async function pictureOf(
+  invoices: Invoice[],
+  format: 'png' | 'jpeg' | 'tiff' | 'fax' = 'png',
+  wear: Wear = {},
+): Promise<Uint8Array> {
   const pages = [];
   for (const [i, invoice] of invoices.entries()) pages.push(await wornPage(await makePdf(invoice), 1, { seed: i + 1, skew: 0.7, ...wear }));
   return paperFile(pages, format, wear.dpi ?? 200);

@@ -2,7 +2,7 @@ import { createCanvas } from '@napi-rs/canvas';
 import { OPS, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Box } from '@ledgerline/core/page';
 import { multiply, openPdf } from '../reading/open.ts';
-import type { Sheet } from './decode.ts';
+import { pictureLimits, type Sheet } from './decode.ts';
 
 /** What a page is drawn with. */
 export type Operators = Awaited<ReturnType<PDFPageProxy['getOperatorList']>>;
@@ -51,7 +51,7 @@ export function picturesOn({ fnArray, argsArray }: Operators, view: number[]): P
  * from outside. Throws UnreadablePdf.
  */
 export async function rasterPage(bytes: Uint8Array, number: number): Promise<Sheet> {
-  const pdf = await openPdf(bytes, { pictures: true });
+  const pdf = await openPdf(bytes, { pictures: pictureLimits.pixels });
   try {
     const page = await pdf.getPage(number);
     const { width, height, transform } = page.getViewport({ scale: 1 });

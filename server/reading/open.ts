@@ -16,8 +16,8 @@ export class UnreadablePdf extends Error {
   }
 }
 
-/** Opens a PDF: no scripts, no forms, nothing from outside; pictures are decoded only where they are asked for. Throws UnreadablePdf. */
-export async function openPdf(bytes: Uint8Array, { pictures = false } = {}): Promise<PDFDocumentProxy> {
+/** Opens a PDF: no scripts, no forms, nothing from outside; pictures are decoded up to so many pixels, by default none. Throws UnreadablePdf. */
+export async function openPdf(bytes: Uint8Array, { pictures = 1 } = {}): Promise<PDFDocumentProxy> {
   try {
     return await getDocument({
       data: bytes,
@@ -27,7 +27,7 @@ export async function openPdf(bytes: Uint8Array, { pictures = false } = {}): Pro
       disableFontFace: true,
       enableXfa: false,
       stopAtErrors: false,
-      maxImageSize: pictures ? 120_000_000 : 1,
+      maxImageSize: pictures,
       standardFontDataUrl: `${join(folder, 'standard_fonts')}/`,
       cMapUrl: `${join(folder, 'cmaps')}/`,
       cMapPacked: true,

@@ -87,15 +87,18 @@ async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, lim
 const figure = /\d[.,]\d{2}(?!\d)/,
   fewFigures = 3;
 
+/** Pictures of more pixels are none of a table, and a file with more pages of text without amounts is a booklet. */
+const tableLimits = { pixels: 40_000_000, pages: 10 };
+
 /**
  * Which of some pages of text have a picture that may hold a table, as one that was pasted in: large and sharp enough, and without text
  * of the page in it. Gives their places in `pages`.
  */
 async function withTablePictures(bytes: Uint8Array, sparse: (Wanted & { at: number })[], pages: Page[]): Promise<number[]> {
-  const pdf = await openPdf(bytes, { pictures: true });
+  const pdf = await openPdf(bytes, { pictures: tableLimits.pixels });
   try {
     const out: number[] = [];
-    for (const { page: number, turn, at } of sparse) {
+    for (const { page: number, turn, at } of sparse.slice(0, tableLimits.pages)) {
       const page = await pdf.getPage(number),
         { width, height, words } = pages[at]!;
       const { transform } = page.getViewport({ scale: 1, rotation: (page.rotate + turn) % 360 });

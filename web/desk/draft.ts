@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Bill, BillHeader, BillLine, SaveBill } from '@ledgerline/contract';
 import { api, sentenceOf } from '../app/api';
+import { typedOver } from './marks';
 
 export type SaveState = { word: string; bad: boolean };
 export type HeaderChange = Partial<BillHeader>;
@@ -78,8 +79,9 @@ export function useDraft(company: string, loaded: Bill | undefined) {
   };
   const setHeader = (change: HeaderChange) => {
     if (!latest.current) return;
+    const typed = typedOver(latest.current, change);
     const settled = latest.current.unsure.filter((path) => !(path in change));
-    const whole = settled.length < latest.current.unsure.length ? { ...change, unsure: settled } : change;
+    const whole = settled.length < latest.current.unsure.length ? { ...typed, unsure: settled } : typed;
     pending.current.header = { ...pending.current.header, ...whole };
     touch({ ...latest.current, ...whole });
   };

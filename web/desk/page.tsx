@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { prove, type Repair } from '@ledgerline/core/proof';
-import type { Bill, BillLine, Mark } from '@ledgerline/contract';
+import type { BillLine, Mark } from '@ledgerline/contract';
 import { api, sentenceOf } from '../app/api';
 import { channelWord } from '../arrivals/channel';
 import { usePlace } from '../app/company';
@@ -64,7 +64,6 @@ export function DeskPage() {
 
   const setLine = (index: number, change: Partial<BillLine>, field: string) =>
     setLines((lines) => lines.map((l, i) => (i === index ? { ...l, ...typedOver(l, change) } : l)), `lines[${index}].${field}`);
-  const setHead = (change: Partial<Bill>) => bill && setHeader(typedOver(bill, change));
   const go = useCallback(
     (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned'),
     [navigate],
@@ -107,7 +106,7 @@ export function DeskPage() {
   };
   const repair = (r: Repair) => {
     if (r.target === 'line' && r.index !== null) setLine(r.index, { [r.field]: r.value }, r.field);
-    else if (r.target === 'header') setHead({ [r.field]: r.value });
+    else if (r.target === 'header') setHeader({ [r.field]: r.value });
     else
       setLines((lines) => [
         ...lines,
@@ -138,7 +137,7 @@ export function DeskPage() {
       return;
     }
     (document.activeElement as HTMLElement | null)?.blur();
-    if (fill.header) setHead(fill.header);
+    if (fill.header) setHeader(fill.header);
     if (fill.line) setLine(fill.line.index, fill.line.change, fill.line.field);
   };
   /** What stands in a drawn box goes into the field in hand: ink is read anew, text is taken as it is. */
@@ -301,7 +300,7 @@ export function DeskPage() {
                   {!locked && e.choices && (
                     <span className="ml-auto flex shrink-0 gap-1">
                       {e.choices.map((c) => (
-                        <button key={c.label} className="btn btn-xs btn-outline" onClick={() => setHead({ [e.path]: c.value })}>
+                        <button key={c.label} className="btn btn-xs btn-outline" onClick={() => setHeader({ [e.path]: c.value })}>
                           {c.label}
                         </button>
                       ))}
@@ -316,7 +315,7 @@ export function DeskPage() {
               ))}
             </ul>
           )}
-          <HeaderFields bill={bill} choices={choices} locked={locked} set={setHead} focus={setActive} newSupplier={setNewName} />
+          <HeaderFields bill={bill} choices={choices} locked={locked} set={setHeader} focus={setActive} newSupplier={setNewName} />
           <LineGrid
             bill={bill}
             choices={choices}
@@ -358,7 +357,7 @@ export function DeskPage() {
           close={() => setNewName(null)}
           done={(supplierId) => {
             setNewName(null);
-            setHead({ supplierId });
+            setHeader({ supplierId });
           }}
         />
       )}

@@ -2,6 +2,7 @@ import { union, type Word } from '../../page/index.ts';
 import { findLabels } from '../labels.ts';
 import { columnBook, type ColumnLabel } from '../lexicon/index.ts';
 import type { LabelledRow, Layout } from '../layout.ts';
+import { printedAmount } from './values.ts';
 
 /** A column as its heading shows it. */
 export interface Column {
@@ -109,8 +110,6 @@ function merge(upper: Column[], lower: Column[]): Column[] {
   return columns.sort((a, b) => a.x0 - b.x0);
 }
 
-const decimals = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;
-
 /**
  * The column of amounts where its title is missing, as a lone "£" that was lost on paper: right of all titles each of the rows below
  * ends in an amount. Null where they do not.
@@ -120,8 +119,8 @@ function untitledAmount(layout: Layout, columns: Column[], last: number): Column
     { page } = layout.rows[last]!;
   const rows = layout.rows
     .slice(last + 1, last + 13)
-    .filter((row) => row.page === page && row.words.filter((w) => decimals.test(w.text)).length >= 2);
-  const ends = rows.map((row) => row.words.reduce((a, b) => (b.x > a.x ? b : a))).filter((w) => decimals.test(w.text) && w.x >= right);
+    .filter((row) => row.page === page && row.words.filter((w) => printedAmount.test(w.text)).length >= 2);
+  const ends = rows.map((row) => row.words.reduce((a, b) => (b.x > a.x ? b : a))).filter((w) => printedAmount.test(w.text) && w.x >= right);
   if (ends.length < 2 || ends.length < rows.length * 0.8) return null;
   const { x, w } = union(ends);
   return { role: 'amount', x0: x, x1: x + w, text: '', words: [] };

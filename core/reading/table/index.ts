@@ -9,7 +9,7 @@ import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } fro
 import { refineEdges, settleText } from './refine.ts';
 import { productOf, type Product } from './roles.ts';
 import { rateOf } from './rates.ts';
-import { holds, numberCell } from './values.ts';
+import { holds, numberCell, printedAmount } from './values.ts';
 
 export interface Table {
   lines: ReadLine[];
@@ -152,7 +152,6 @@ const sample = (rows: Cells[], telling: (cells: Cells) => boolean): Cells[] =>
   rows.length <= 80 ? rows : rows.filter(telling).filter((_, i, all) => i % Math.ceil(all.length / 40) === 0);
 
 const totalRoles = new Set(['net', 'gross', 'tax', 'goods']);
-const printedAmount = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;
 
 /** Rows whose amount is the sum of all rows before, or since the last such row: carried forward and subtotals, whatever they are called. */
 function runningSums(

@@ -2,6 +2,9 @@ import { dec, roundTo, zero, type Decimal } from '../../money/index.ts';
 import { textOf, type Word } from '../../page/index.ts';
 import { hasDecimals, parseNumber, parsePercent, type NumberStyle } from '../numbers.ts';
 
+/** An amount with two decimals, as it is printed. */
+export const printedAmount = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;
+
 export interface NumberCell {
   value: string;
   words: Word[];
