@@ -29,16 +29,16 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     ignores: tests,
     rules: {
-      ...never('contract', 'server', 'web', 'demo'),
+      ...never('contract', 'server', 'web', 'demo', 'documents'),
       'no-console': 'error',
       'no-restricted-globals': ['error', 'fetch', 'process', 'window', 'document'],
     },
   },
-  { files: ['contract/**/*.ts'], ignores: tests, rules: never('server', 'web', 'demo') },
-  { files: ['server/**/*.ts'], ignores: tests, rules: never('web', 'demo') },
+  { files: ['contract/**/*.ts'], ignores: tests, rules: never('server', 'web', 'demo', 'documents') },
+  { files: ['server/**/*.ts'], ignores: tests, rules: never('web', 'demo', 'documents') },
   {
     files: ['web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
-    rules: { ...never('server', 'demo'), 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+    rules: { ...never('server', 'demo', 'documents'), 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
 );

@@ -5,7 +5,11 @@ export default defineConfig({
   test: {
     projects: [
       {
-        test: { ...common, name: 'core', include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'] },
+        test: {
+          ...common,
+          name: 'core',
+          include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'documents/**/*.test.ts', 'web/**/*.test.ts'],
+        },
       },
       {
         test: {

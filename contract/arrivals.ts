@@ -34,7 +34,7 @@ export const Arrival = Type.Object({
   receivedAt: Type.String(),
   documents: Type.Array(ArrivalDocument),
 });
-export const ArrivalDetail = Type.Intersect([
+export const ArrivalDetail = Type.Composite([
   Arrival,
   Type.Object({
     body: Nullable(Type.String()),
@@ -53,7 +53,7 @@ export const PageSource = Type.Object({
 });
 /** Where a page is drawn from: a page of a PDF, a picture, or words alone (the data of an e-invoice). */
 export const PageImage = Type.Union([Type.Literal('pdf'), Type.Literal('picture'), Type.Literal('words')]);
-export const SheetWord = Type.Intersect([Word, Type.Object({ size: Type.Number(), bold: Type.Boolean() })]);
+export const SheetWord = Type.Composite([Word, Type.Object({ size: Type.Number(), bold: Type.Boolean() })]);
 /** How a page that was read from a picture lay in it: `back` leads from points of the cleaned page to points of the page as it came. */
 export const ScanOfPage = Type.Object({
   width: Type.Number(),

@@ -1,49 +1,19 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Day, DecimalText, Id, Marks, Nullable } from './shared.ts';
+import { EventRow } from './events.ts';
+import { Exception, SettledException } from './exceptions.ts';
+import { BillKind, cellSchemas, headerSchemas, LineKind } from './operations.ts';
+import { Day, Id, Marks, Nullable } from './shared.ts';
+import { Choice } from './choices.ts';
 
-export const stages = ['read', 'coded', 'approved', 'posted', 'paid', 'set-aside', 'returned', 'discarded'] as const;
+export const stages = ['read', 'coded', 'approved', 'posted', 'paid', 'reversed', 'set-aside', 'returned', 'discarded'] as const;
 export type Stage = (typeof stages)[number];
-const Kind = Type.Union([Type.Literal('invoice'), Type.Literal('credit-note')]);
 
-export const BillLine = Type.Object({
-  id: Id,
-  kind: Type.Union([Type.Literal('line'), Type.Literal('charge')]),
-  code: Nullable(Type.String({ maxLength: 60 })),
-  description: Type.String({ maxLength: 500 }),
-  quantity: Nullable(DecimalText),
-  unit: Nullable(Type.String({ maxLength: 20 })),
-  unitPrice: Nullable(DecimalText),
-  priceQuantity: DecimalText,
-  discountPercent: Nullable(DecimalText),
-  taxRate: Nullable(DecimalText),
-  amount: Nullable(DecimalText),
-  accountId: Nullable(Id),
-  costCentreId: Nullable(Id),
-  taxCodeId: Nullable(Id),
-  marks: Marks,
-});
+export const BillLine = Type.Object({ id: Id, kind: LineKind, ...cellSchemas, marks: Marks });
 export const BillHeader = Type.Object({
-  kind: Kind,
-  supplierId: Nullable(Id),
-  supplierName: Nullable(Type.String({ maxLength: 200 })),
-  invoiceNumber: Nullable(Type.String({ minLength: 1, maxLength: 60 })),
-  issueDate: Nullable(Day),
-  dueDate: Nullable(Day),
-  terms: Nullable(Type.String({ maxLength: 200 })),
-  currency: Type.String({ pattern: '^[A-Z]{3}$' }),
-  purchaseOrder: Nullable(Type.String({ maxLength: 60 })),
-  net: Nullable(DecimalText),
-  tax: Nullable(DecimalText),
-  gross: Nullable(DecimalText),
-  pricesIncludeTax: Type.Boolean(),
+  ...headerSchemas,
+  supplierName: Nullable(Type.String()),
   marks: Marks,
-  unsure: Type.Array(Type.String({ maxLength: 60 }), { maxItems: 2000 }),
-});
-/** What the desk saves: the fields that changed and, when any line changed, all lines. Refused when the bill moved on since. */
-export const SaveBill = Type.Object({
-  rowVersion: Type.Integer({ minimum: 1 }),
-  header: Type.Optional(Type.Partial(BillHeader)),
-  lines: Type.Optional(Type.Array(BillLine, { maxItems: 2000 })),
+  unsure: Type.Array(Type.String()),
 });
 export const MoveBill = Type.Object({ rowVersion: Type.Integer({ minimum: 1 }) });
 export const MoveWithNote = Type.Object({
@@ -58,24 +28,10 @@ export const BillsQuery = Type.Object({
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });
 
-/** `choices`: values that settle it, each with what it is. */
-export const Exception = Type.Object({
-  code: Type.String(),
-  path: Type.String(),
-  sentence: Type.String(),
-  blocking: Type.Boolean(),
-  choices: Type.Optional(Type.Array(Type.Object({ label: Type.String(), value: Type.String() }))),
-});
-export const BillEvent = Type.Object({
-  what: Type.String(),
-  person: Nullable(Type.String()),
-  note: Nullable(Type.String()),
-  at: Type.String(),
-});
 export const BillRow = Type.Object({
   id: Id,
   stage: Type.String(),
-  kind: Kind,
+  kind: BillKind,
   supplier: Nullable(Type.String()),
   supplierId: Nullable(Id),
   invoiceNumber: Nullable(Type.String()),
@@ -87,25 +43,35 @@ export const BillRow = Type.Object({
   rowVersion: Type.Integer(),
   sentBy: Nullable(Type.String()),
   entry: Nullable(Type.String()),
-  unsure: Type.Integer(),
+  /** Open exceptions: how many stop it, how many ask. */
+  stops: Type.Integer(),
+  asks: Type.Integer(),
 });
 export const BillList = Type.Object({ bills: Type.Array(BillRow), next: Nullable(Type.String()) });
-export const Bill = Type.Intersect([
+export const Bill = Type.Composite([
   BillHeader,
   Type.Object({
     id: Id,
     companyId: Id,
     documentId: Nullable(Id),
     stage: Type.String(),
+    /** Tax number and IBAN as the page has them. */
+    supplierTaxId: Nullable(Type.String()),
+    supplierIban: Nullable(Type.String()),
     supplierReason: Nullable(Type.String()),
     note: Nullable(Type.String()),
     rowVersion: Type.Integer(),
     createdAt: Type.String(),
     sentBy: Nullable(Id),
     approvedBy: Nullable(Id),
+    /** Everybody who changed it or sent it on: none of them may approve it. */
+    workedOn: Type.Array(Id),
     lines: Type.Array(BillLine),
     exceptions: Type.Array(Exception),
-    events: Type.Array(BillEvent),
+    settled: Type.Array(SettledException),
+    events: Type.Array(EventRow),
+    /** The supplier, accounts, cost centres and tax codes that it names. */
+    named: Type.Array(Choice),
     arrival: Nullable(
       Type.Object({
         channel: Type.String(),
@@ -148,12 +114,10 @@ export const Posted = Type.Object({
 });
 export type BillLine = Static<typeof BillLine>;
 export type BillHeader = Static<typeof BillHeader>;
-export type SaveBill = Static<typeof SaveBill>;
 export type Bill = Static<typeof Bill>;
 export type BillRow = Static<typeof BillRow>;
 export type BillList = Static<typeof BillList>;
 export type BillsQuery = Static<typeof BillsQuery>;
-export type Exception = Static<typeof Exception>;
 export type JournalPreview = Static<typeof JournalPreview>;
 export type PostBills = Static<typeof PostBills>;
 export type Posted = Static<typeof Posted>;

@@ -11,9 +11,13 @@ export const EntryRow = Type.Object({
   id: Id,
   number: Type.String(),
   entryDate: Day,
-  kind: Type.String(),
+  /** What it was made from: a bill, a payment … */
+  sourceType: Type.String(),
+  sourceId: Nullable(Id),
+  /** The entry that it reverses, and the one that reverses it. */
+  reverses: Nullable(Id),
+  reversedBy: Nullable(Id),
   description: Type.String(),
-  billId: Nullable(Id),
   total: Type.String(),
   postedBy: Type.String(),
   postedAt: Type.String(),
@@ -31,7 +35,7 @@ export const EntryLine = Type.Object({
   currencyAmount: Type.String(),
   hasTrail: Type.Boolean(),
 });
-export const Entry = Type.Intersect([
+export const Entry = Type.Composite([
   EntryRow,
   Type.Object({ currency: Type.String(), baseCurrency: Type.String(), rate: Type.String(), lines: Type.Array(EntryLine) }),
 ]);

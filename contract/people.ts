@@ -4,18 +4,25 @@ import { Id, Nullable } from './shared.ts';
 export const roles = ['clerk', 'approver', 'controller', 'administrator'] as const;
 export type Role = (typeof roles)[number];
 
-/** What a person may do in a company. Each API route names one. */
+/** What a person may do in a company, by role. Each route and each use case names one; the subject in hand decides further. */
 export const permissions = {
   'arrivals:see': ['clerk', 'controller', 'administrator'],
   'arrivals:add': ['clerk', 'administrator'],
   'bills:see': ['clerk', 'approver', 'controller', 'administrator'],
   'bills:edit': ['clerk'],
   'bills:approve': ['approver'],
+  'bills:return': ['approver', 'controller'],
   'bills:post': ['controller'],
+  'exceptions:overrule': ['controller'],
   'ledger:see': ['clerk', 'approver', 'controller', 'administrator'],
   'periods:set': ['controller'],
   'suppliers:see': ['clerk', 'approver', 'controller', 'administrator'],
   'suppliers:edit': ['clerk', 'controller', 'administrator'],
+  'suppliers:verify': ['controller', 'administrator'],
+  'settings:see': ['controller', 'administrator'],
+  'settings:edit': ['controller', 'administrator'],
+  'people:edit': ['administrator'],
+  'events:see': ['controller', 'administrator'],
 } as const satisfies Record<string, readonly Role[]>;
 export type Permission = keyof typeof permissions;
 
@@ -60,6 +67,37 @@ export const Me = Type.Object({
 export const DemoPerson = Type.Object({ id: Id, name: Type.String(), title: Nullable(Type.String()), roles: Type.String() });
 /** Who is signed in; for a stranger, whether the organisation is set up and which demo people there are. */
 export const Session = Type.Object({ me: Nullable(Me), organisation: Nullable(Type.String()), demo: Type.Array(DemoPerson) });
+const Roles = Type.Array(Type.Union(roles.map((role) => Type.Literal(role))), { maxItems: 4, uniqueItems: true });
+const PersonName = Type.String({ minLength: 2, maxLength: 120, pattern: '\\S' });
+export const PersonRow = Type.Object({
+  id: Id,
+  name: Type.String(),
+  email: Type.String(),
+  title: Nullable(Type.String()),
+  roles: Type.Array(Type.String()),
+});
+/** `lonely`: only one person may code and approve here, so that no bill gets through. */
+export const PersonList = Type.Object({ people: Type.Array(PersonRow), lonely: Type.Boolean() });
+export const NewPerson = Type.Object({
+  name: PersonName,
+  email: Type.String({ format: 'email', maxLength: 200 }),
+  title: Nullable(Type.String({ maxLength: 120 })),
+  /** The first password; the person is told it by whoever made the account. */
+  password: Type.String({ minLength: 10, maxLength: 200 }),
+  roles: Roles,
+});
+export const SetRoles = Type.Object({ roles: Roles });
+export const SetCompany = Type.Object({
+  name: Type.String({ minLength: 2, maxLength: 120, pattern: '\\S' }),
+  taxId: Nullable(Type.String({ maxLength: 30 })),
+  mailAddress: Type.String({ format: 'email', maxLength: 200 }),
+});
+export const CompanySettings = Type.Composite([SetCompany, Type.Object({ baseCurrency: Type.String(), country: Type.String() })]);
+export type PersonList = Static<typeof PersonList>;
+export type PersonRow = Static<typeof PersonRow>;
+export type NewPerson = Static<typeof NewPerson>;
+export type SetCompany = Static<typeof SetCompany>;
+export type CompanySettings = Static<typeof CompanySettings>;
 export type Session = Static<typeof Session>;
 export type Me = Static<typeof Me>;
 export type Company = Static<typeof Company>;

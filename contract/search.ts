@@ -9,6 +9,7 @@ export interface Search {
   due: string | null;
   kind: string | null;
   currency: string | null;
+  /** The code of a check that found something open. */ exception: string | null;
 }
 
 const amount = /^\d{1,12}(\.\d{1,4})?$/;
@@ -25,9 +26,10 @@ export function parseSearch(typed: string): Search {
     due: null,
     kind: null,
     currency: null,
+    exception: null,
   };
   for (const word of typed.trim().split(/\s+/).filter(Boolean)) {
-    const [, name, raw] = /^(supplier|number|stage|over|under|due|kind|currency):(.+)$/i.exec(word) ?? [];
+    const [, name, raw] = /^(supplier|number|stage|over|under|due|kind|currency|exception):(.+)$/i.exec(word) ?? [];
     if (!name || !raw) {
       search.text.push(word);
       continue;
@@ -42,6 +44,7 @@ export function parseSearch(typed: string): Search {
     else if (key === 'due') search.due = value.toLowerCase();
     else if (key === 'kind') search.kind = value.toLowerCase();
     else if (key === 'currency') search.currency = value.toUpperCase();
+    else if (key === 'exception') search.exception = value.toLowerCase();
     else search.text.push(word);
   }
   return search;

@@ -1,17 +1,18 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 
 export const Id = Type.String({ format: 'uuid' });
-export const Day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
+/** A day that the calendar has, ISO 8601. */
+export const Day = Type.String({ format: 'date' });
 /** An exact decimal as a string. */
 export const DecimalText = Type.String({ pattern: '^-?\\d{1,15}(\\.\\d{1,6})?$' });
 export const Nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
 
 export const Mark = Type.Object({
-  page: Type.Integer({ minimum: 1 }),
-  x: Type.Number(),
-  y: Type.Number(),
-  w: Type.Number(),
-  h: Type.Number(),
+  page: Type.Integer({ minimum: 1, maximum: 5000 }),
+  x: Type.Number({ minimum: -1000, maximum: 50_000 }),
+  y: Type.Number({ minimum: -1000, maximum: 50_000 }),
+  w: Type.Number({ minimum: 0, maximum: 50_000 }),
+  h: Type.Number({ minimum: 0, maximum: 50_000 }),
 });
 export const StoredMark = Type.Object({
   mark: Nullable(Mark),
@@ -28,6 +29,8 @@ export const Problem = Type.Object({
   title: Type.String(),
   status: Type.Integer(),
   detail: Type.Optional(Type.String()),
+  /** changed: somebody else changed it since; misfit: an operation does not fit; asks: it goes on with `evenSo`. */
+  kind: Type.Optional(Type.String()),
   errors: Type.Optional(Type.Array(Type.Object({ path: Type.String(), sentence: Type.String() }))),
 });
 export type Problem = Static<typeof Problem>;

@@ -2,16 +2,50 @@ import { Type, type Static } from '@sinclair/typebox';
 import { Day, Id, Nullable } from './shared.ts';
 
 const text = (max: number) => Nullable(Type.String({ maxLength: max }));
-export const NewSupplier = Type.Object({
+const shared = {
   name: Type.String({ minLength: 2, maxLength: 120, pattern: '\\S' }),
   taxId: text(30),
-  iban: text(40),
   email: text(200),
+  phone: text(40),
+  address: text(300),
   currency: Type.String({ pattern: '^[A-Z]{3}$' }),
   terms: text(60),
-  address: text(300),
+};
+/** `evenSo`: another supplier has the same tax number or bank account, and the person knows. */
+export const NewSupplier = Type.Object({ ...shared, iban: text(40), evenSo: Type.Optional(Type.Boolean()) });
+export const ChangeSupplier = Type.Object({
+  ...shared,
+  accountId: Nullable(Id),
+  costCentreId: Nullable(Id),
+  taxCodeId: Nullable(Id),
+  rowVersion: Type.Integer({ minimum: 1 }),
+  evenSo: Type.Optional(Type.Boolean()),
 });
-export const SuppliersQuery = Type.Object({ q: Type.Optional(Type.String({ maxLength: 100 })) });
+export const NewBankAccount = Type.Object({
+  iban: Type.String({ minLength: 5, maxLength: 42 }),
+  /** Where the details came from. */
+  note: Type.String({ minLength: 3, maxLength: 300, pattern: '\\S' }),
+  evenSo: Type.Optional(Type.Boolean()),
+});
+/** How a second person made sure. */
+export const VerifyBankAccount = Type.Object({ how: Type.String({ minLength: 5, maxLength: 300, pattern: '\\S' }) });
+export const BankAccount = Type.Object({
+  id: Id,
+  iban: Type.String(),
+  state: Type.Union([Type.Literal('verified'), Type.Literal('waiting'), Type.Literal('retired')]),
+  note: Nullable(Type.String()),
+  proposedBy: Nullable(Type.String()),
+  proposedById: Nullable(Id),
+  proposedAt: Type.String(),
+  verifiedBy: Nullable(Type.String()),
+  verifiedAt: Nullable(Type.String()),
+  how: Nullable(Type.String()),
+});
+export const SuppliersQuery = Type.Object({
+  q: Type.Optional(Type.String({ maxLength: 100 })),
+  cursor: Type.Optional(Type.String({ maxLength: 400 })),
+  limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
+});
 export const SupplierRow = Type.Object({
   id: Id,
   code: Type.String(),
@@ -23,25 +57,32 @@ export const SupplierRow = Type.Object({
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
   lastBill: Nullable(Day),
 });
-export const SupplierList = Type.Object({ suppliers: Type.Array(SupplierRow) });
+export const SupplierList = Type.Object({ suppliers: Type.Array(SupplierRow), next: Nullable(Type.String()) });
 export const SupplierAccount = Type.Object({
   id: Id,
   code: Type.String(),
   name: Type.String(),
   taxId: Nullable(Type.String()),
-  iban: Nullable(Type.String()),
+  bankAccounts: Type.Array(BankAccount),
   email: Nullable(Type.String()),
   phone: Nullable(Type.String()),
   address: Nullable(Type.String()),
   currency: Type.String(),
   terms: Nullable(Type.String()),
+  rowVersion: Type.Integer(),
+  accountId: Nullable(Id),
+  costCentreId: Nullable(Id),
+  taxCodeId: Nullable(Id),
   usual: Type.Object({ account: Nullable(Type.String()), costCentre: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
+  /** There are more items than are listed here. */
+  more: Type.Boolean(),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
   items: Type.Array(
     Type.Object({
-      billId: Id,
+      sourceType: Type.String(),
+      sourceId: Nullable(Id),
       kind: Type.String(),
-      invoiceNumber: Type.String(),
+      invoiceNumber: Nullable(Type.String()),
       issueDate: Nullable(Day),
       dueDate: Nullable(Day),
       currency: Type.String(),
@@ -53,24 +94,10 @@ export const SupplierAccount = Type.Object({
   ),
 });
 export type NewSupplier = Static<typeof NewSupplier>;
+export type ChangeSupplier = Static<typeof ChangeSupplier>;
+export type NewBankAccount = Static<typeof NewBankAccount>;
+export type VerifyBankAccount = Static<typeof VerifyBankAccount>;
+export type BankAccount = Static<typeof BankAccount>;
 export type SupplierRow = Static<typeof SupplierRow>;
 export type SupplierList = Static<typeof SupplierList>;
 export type SupplierAccount = Static<typeof SupplierAccount>;
-
-/** The lists that type-ahead fields choose from. */
-export const Choice = Type.Object({ id: Id, code: Type.String(), name: Type.String(), detail: Nullable(Type.String()) });
-export const TaxChoice = Type.Intersect([
-  Choice,
-  Type.Object({ rate: Type.String(), recoverable: Type.String(), reverseCharge: Type.Boolean() }),
-]);
-export const AccountChoice = Type.Intersect([Choice, Type.Object({ kind: Type.String(), needsCostCentre: Type.Boolean() })]);
-export const SupplierChoice = Type.Intersect([Choice, Type.Object({ currency: Type.String(), terms: Nullable(Type.String()) })]);
-export const Choices = Type.Object({
-  accounts: Type.Array(AccountChoice),
-  costCentres: Type.Array(Choice),
-  taxCodes: Type.Array(TaxChoice),
-  suppliers: Type.Array(SupplierChoice),
-  currencies: Type.Array(Type.String()),
-});
-export type Choice = Static<typeof Choice>;
-export type Choices = Static<typeof Choices>;

@@ -5,18 +5,19 @@ import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import nodemailer from 'nodemailer';
 import { addDays } from '@ledgerline/core/dates';
 import { dec } from '@ledgerline/core/money';
-import { approve, getBill, sendOn } from '@ledgerline/server/bills/service';
+import { approve, sendOn } from '@ledgerline/server/bills/moves';
+import { getBill } from '@ledgerline/server/bills/show';
 import { bill, document } from '@ledgerline/server/db/schema/index';
 import type { Services } from '@ledgerline/server/services';
-import { ciiOf, hybridOf, pileOf, ublOf } from './documents/einvoice.ts';
-import { makePdf } from './documents/maker.ts';
-import { pictureOf } from './documents/picture.ts';
-import { makeInvoice, type Invoice } from './invoice.ts';
+import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
+import { makePdf } from '@ledgerline/documents/maker';
+import { pictureOf } from '@ledgerline/documents/picture';
+import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
 import { callerOf } from './load.ts';
-import { companies } from './master.ts';
+import { companies } from '@ledgerline/documents/companies';
 import { demoPassword, people } from './people.ts';
-import { seeded } from './random.ts';
-import { suppliers } from './suppliers.ts';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 
 /** Where a running Ledgerline takes things in. */
 export interface Doors {
@@ -195,12 +196,13 @@ export async function moveAlong(services: Services, sent: number): Promise<void>
   for (const { id, companyId } of fresh) {
     if (moved >= 11) break;
     const clerk = await callerOf(services, 'Ines Okafor', companyId);
-    const current = await getBill(db, clerk, id, day);
-    if (current.exceptions.some((e) => e.blocking)) continue;
-    const sent = await sendOn(services, clerk, id, current.rowVersion);
+    const current = await getBill(db, clerk.company, id, day);
+    if (current.exceptions.some((e) => e.severity === 'stops')) continue;
+    const sent = await sendOn.perform(services, clerk, { id }, { rowVersion: current.rowVersion });
     moved++;
     if (moved % 2) continue;
     const nursery = clerk.company.code === 'MNT';
-    await approve(services, await callerOf(services, nursery ? 'Rufus Pell' : 'Marguerite Sable', companyId), id, sent.rowVersion);
+    const approver = await callerOf(services, nursery ? 'Rufus Pell' : 'Marguerite Sable', companyId);
+    await approve.perform(services, approver, { id }, { rowVersion: sent.rowVersion });
   }
 }

@@ -1,9 +1,9 @@
 // npm run demo:deliver: a few more documents for a running Ledgerline, by mail and into the scan folder.
 import { join } from 'node:path';
 import { byFolder, byMail, type Doors } from './arrivals.ts';
-import { makeInvoice } from './invoice.ts';
-import { seeded } from './random.ts';
-import { suppliers } from './suppliers.ts';
+import { makeInvoice } from '@ledgerline/documents/invoice';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 
 const doors: Doors = {
   port: Number(process.env['PORT'] ?? 4310),

@@ -1,15 +1,15 @@
-import { eq, inArray } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { addDays, monthOf, yearOf } from '@ledgerline/core/dates';
 import { dec, roundTo } from '@ledgerline/core/money';
 import { journalOf } from '@ledgerline/core/posting';
 import type { Executor } from '@ledgerline/server/db/client';
-import { bill, billEvent, billLine, journalEntry, journalLine, openItem } from '@ledgerline/server/db/schema/index';
-import { makeInvoice, type Invoice } from './invoice.ts';
+import { bill, billLine, event, journalEntry, journalLine, openItem, settlement } from '@ledgerline/server/db/schema/index';
+import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
 import type { Master } from './load.ts';
 import { rates } from './master.ts';
-import { seeded } from './random.ts';
-import { suppliers } from './suppliers.ts';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 
 interface Past {
   invoice: Invoice;
@@ -53,10 +53,11 @@ export async function writeHistory(db: Executor, master: Master, today: string):
   const items = past(today);
   const bills: (typeof bill.$inferInsert)[] = [],
     lines: (typeof billLine.$inferInsert)[] = [],
-    events: (typeof billEvent.$inferInsert)[] = [];
+    events: (typeof event.$inferInsert & { at: Date })[] = [];
   const entries: (typeof journalEntry.$inferInsert & { id: string })[] = [],
     entryLines: (typeof journalLine.$inferInsert)[] = [],
-    open: (typeof openItem.$inferInsert)[] = [];
+    open: (typeof openItem.$inferInsert)[] = [],
+    settled: (typeof settlement.$inferInsert)[] = [];
   for (const { invoice, entryDate, paidOn } of items) {
     const company = master.company(invoice.supplier.company);
     const companyId = company.id,
@@ -151,12 +152,12 @@ export async function writeHistory(db: Executor, master: Master, today: string):
       postedAt: posted,
     });
     lines.push(...own);
-    events.push(
-      { companyId, billId, what: 'arrived', at: received },
-      { companyId, billId, what: 'coded', personId: clerk, at: at(invoice.issueDate, 14) },
-      { companyId, billId, what: 'approved', personId: approver, at: at(entryDate, 11) },
-      { companyId, billId, what: 'posted', personId: controller, at: posted },
-    );
+    const act = (verb: string, when: Date, personId: string | null = null) =>
+      events.push({ companyId, subjectType: 'bill', subjectId: billId, verb, personId, source: personId ? 'web' : 'email', at: when });
+    act('arrived', received);
+    act('coded', at(invoice.issueDate, 14), clerk);
+    act('approved', at(entryDate, 11), approver);
+    act('posted', posted, controller);
     const entryId = v7();
     entries.push({
       id: entryId,
@@ -164,40 +165,56 @@ export async function writeHistory(db: Executor, master: Master, today: string):
       year: yearOf(entryDate),
       month: monthOf(entryDate),
       entryDate,
-      kind: 'bill',
+      sourceType: 'bill',
+      sourceId: billId,
       description: `${invoice.supplier.name} ${invoice.kind === 'credit-note' ? 'credit note' : 'invoice'} ${invoice.number}`,
-      billId,
       currency: invoice.currency,
       rate,
       postedBy: controller,
       postedAt: posted,
     });
     entryLines.push(...journal.lines.map((l, position) => ({ ...l, companyId, entryId, position })));
+    const owed = v7();
     open.push({
+      id: owed,
       companyId,
       supplierId,
-      billId,
+      sourceType: 'bill',
+      sourceId: billId,
       entryId,
       dueDate: invoice.dueDate,
       currency: invoice.currency,
       amount: journal.openAmount,
       baseAmount: journal.payable,
-      settled: paidOn ? journal.openAmount : '0',
     });
     if (!paidOn) continue;
     const payment = v7(),
+      back = v7(),
       base = roundTo(dec(invoice.gross).times(rate), company.baseCurrency).toFixed(),
       text = `Payment ${invoice.supplier.name} ${invoice.number}`;
-    events.push({ companyId, billId, what: 'paid', personId: controller, at: at(paidOn, 12) });
+    act('paid', at(paidOn, 12), controller);
+    open.push({
+      id: back,
+      companyId,
+      supplierId,
+      sourceType: 'payment',
+      sourceId: payment,
+      entryId: payment,
+      dueDate: paidOn,
+      currency: invoice.currency,
+      amount: dec(journal.openAmount).negated().toFixed(),
+      baseAmount: dec(journal.payable).negated().toFixed(),
+    });
+    settled.push({ companyId, owedItemId: owed, backItemId: back, amount: journal.openAmount, personId: controller, at: at(paidOn, 12) });
     entries.push({
       id: payment,
       companyId,
       year: yearOf(paidOn),
       month: monthOf(paidOn),
       entryDate: paidOn,
-      kind: 'payment',
+      sourceType: 'payment',
+      sourceId: payment,
       description: text,
-      billId,
       currency: invoice.currency,
       rate,
       postedBy: controller,
@@ -229,20 +246,38 @@ export async function writeHistory(db: Executor, master: Master, today: string):
   }
   entries.sort((a, b) => (a.entryDate < b.entryDate ? -1 : a.entryDate > b.entryDate ? 1 : 0));
   const stages = new Map(bills.map((b) => [b.id!, b.stage]));
-  // Lines go in while their bill is still approved; then the bills become posted, as in real life.
+  events.sort((a, b) => a.at.getTime() - b.at.getTime());
+  // As in real life: a bill comes in, gets its lines, is sent on, approved and posted.
   await chunks(
-    bills.map((b) => ({ ...b, stage: 'approved' })),
+    bills.map((b) => ({ ...b, stage: 'read', sentBy: null, sentAt: null, approvedBy: null, approvedAt: null, postedAt: null })),
     (part) => db.insert(bill).values(part),
   );
   await chunks(lines, (part) => db.insert(billLine).values(part));
-  await chunks(events, (part) => db.insert(billEvent).values(part));
+  await chunks(bills, (part) => sentAndApproved(db, part));
   await chunks(entries, (part) => db.insert(journalEntry).values(part));
   await chunks(entryLines, (part) => db.insert(journalLine).values(part));
   await chunks(open, (part) => db.insert(openItem).values(part));
+  await chunks(settled, (part) => db.insert(settlement).values(part));
   await db.update(bill).set({ stage: 'posted' }).where(eq(bill.stage, 'approved'));
   const paid = [...stages].filter(([, stage]) => stage === 'paid').map(([id]) => id);
   await chunks(paid, (part) => db.update(bill).set({ stage: 'paid' }).where(inArray(bill.id, part)));
+  await chunks(events, (part) => db.insert(event).values(part));
   return bills.length;
+}
+
+/** Sends bills on and approves them, each by its own people at its own time. */
+async function sentAndApproved(db: Executor, part: (typeof bill.$inferInsert)[]): Promise<void> {
+  const of = sql`(values ${sql.join(
+    part.map(
+      (b) =>
+        sql`(${b.id}::uuid, ${b.sentBy}::uuid, ${b.sentAt!.toISOString()}::timestamptz, ${b.approvedBy}::uuid, ${b.approvedAt!.toISOString()}::timestamptz)`,
+    ),
+    sql`, `,
+  )}) as v (id, sent_by, sent_at, approved_by, approved_at)`;
+  await db.execute(sql`update bill set stage = 'coded', sent_by = v.sent_by, sent_at = v.sent_at from ${of} where bill.id = v.id`);
+  await db.execute(
+    sql`update bill set stage = 'approved', approved_by = v.approved_by, approved_at = v.approved_at, posted_at = v.approved_at from ${of} where bill.id = v.id`,
+  );
 }
 
 async function chunks<T>(rows: T[], write: (part: T[]) => Promise<unknown>): Promise<void> {

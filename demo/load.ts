@@ -1,8 +1,10 @@
 import { asc, eq } from 'drizzle-orm';
 import { addDays } from '@ledgerline/core/dates';
+import { squash } from '@ledgerline/core/reading';
 import { hashPassword } from '@ledgerline/server/auth/service';
 import type { Executor } from '@ledgerline/server/db/client';
 import {
+  bankAccount,
   company,
   costCentre,
   exchangeRate,
@@ -14,13 +16,15 @@ import {
   taxCode,
 } from '@ledgerline/server/db/schema/index';
 import type { Services } from '@ledgerline/server/services';
-import { openPeriods } from '@ledgerline/server/setup/service';
+import { transaction } from '@ledgerline/server/events/record';
+import { openPeriods } from '@ledgerline/server/ledger/periods';
 import { startingTaxCodes } from '@ledgerline/server/setup/starting';
 import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
 import { writeHistory } from './history.ts';
-import { accounts, companies, costCentres, rates } from './master.ts';
+import { companies } from '@ledgerline/documents/companies';
+import { accounts, costCentres, rates } from './master.ts';
 import { demoPassword, people } from './people.ts';
-import { suppliers } from './suppliers.ts';
+import { suppliers } from '@ledgerline/documents/suppliers';
 
 type CodeRow = typeof taxCode.$inferSelect;
 /** The master data's ids by the names that the scenario uses. */
@@ -68,7 +72,7 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
       (
         await db
           .insert(ledgerAccount)
-          .values(accounts.map((a) => ({ ...a, companyId })))
+          .values(accounts.map((a) => ({ ...a, needsCostCentre: a.kind === 'expense', companyId })))
           .returning()
       ).map((a) => [a.code, a.id]),
     );
@@ -117,8 +121,7 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
       companyId,
       code: `S${1001 + i}`,
       name: s.name,
-      taxId: s.taxId || null,
-      iban: s.iban || null,
+      taxId: s.taxId ? squash(s.taxId) : null,
       email: `accounts@${s.domain}`,
       phone: s.phone,
       address: `${s.street}, ${s.town}`,
@@ -130,6 +133,17 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
       taxCodeId: codeAt(s.items[0]!.rate).id,
     }));
     for (const s of await db.insert(supplier).values(rows).returning()) supplierIds.set(s.name, s.id);
+    const banked = mine.filter((s) => s.iban);
+    await db.insert(bankAccount).values(
+      banked.map((s) => ({
+        companyId,
+        supplierId: supplierIds.get(s.name)!,
+        iban: squash(s.iban),
+        note: 'Taken over with the supplier list',
+        verifiedAt: new Date(`${addDays(today, -700)}T09:00:00Z`),
+        how: 'Taken over with the supplier list',
+      })),
+    );
     await db
       .insert(membership)
       .values(people.flatMap((p) => (p.roles[own.code] ?? []).map((role) => ({ personId: persons.get(p.name)!, companyId, role }))));
@@ -144,7 +158,7 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
 /** The whole demo on an empty database: master data and history in one transaction, then documents through the real doors. */
 export async function loadDemo(services: Services, doors: Doors): Promise<void> {
   const today = services.now().toISOString().slice(0, 10);
-  await services.database.db.transaction(async (tx) => {
+  await transaction(services.database.db, async (tx) => {
     await writeHistory(tx, await writeMaster(tx, today), today);
   });
   await moveAlong(services, await firstDocuments(doors, today));
@@ -167,5 +181,5 @@ export async function callerOf(services: Services, name: string, companyId: stri
     scanSeparator: 'none' as const,
     roles,
   };
-  return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine };
+  return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine, source: 'demo' };
 }

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
-import { makeInvoice, type Invoice } from '@ledgerline/demo/invoice';
-import { seeded } from '@ledgerline/demo/random';
-import { suppliers } from '@ledgerline/demo/suppliers';
+import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 
 export const today = new Date().toISOString().slice(0, 10);
 /** A made-up invoice of one of the demo's suppliers, of today. */

@@ -1,8 +1,8 @@
 import { createRequire } from 'node:module';
 import { expect, test, type Page } from '@playwright/test';
 import nodemailer from 'nodemailer';
-import { makePdf } from '@ledgerline/demo/documents/maker';
-import type { Invoice } from '@ledgerline/demo/invoice';
+import { makePdf } from '@ledgerline/documents/maker';
+import type { Invoice } from '@ledgerline/documents/invoice';
 import { invoiceOf } from './arrivals.ts';
 
 async function signIn(page: Page, name: string): Promise<void> {
@@ -51,6 +51,8 @@ test('an emailed invoice becomes a posted journal entry and leads back to the pa
   const id = page.url().split('/').pop()!;
   await page.goto(`/approvals?bill=${id}`);
   await expect(page.getByRole('heading', { name: /Quillhaven/ })).toBeVisible();
+  // Approving waits until the page has been shown.
+  await expect(page.getByRole('button', { name: /^Approve/ })).toBeEnabled();
   await page.keyboard.press('a');
   await expect(page.getByText('E2E-100 approved')).toBeVisible();
 
@@ -145,30 +147,94 @@ test('a click on a word fills the field in hand', async ({ page }) => {
   await expect(order).toHaveValue('E2E-300');
 });
 
-test('two people on one bill: the second is told, nothing is overwritten', async ({ browser }) => {
-  const [one, two] = [await browser.newPage(), await browser.newPage()];
+test('two people on one bill: both values are shown, one is chosen, the rest of what was typed stays', async ({ browser }) => {
+  const one = await browser.newPage();
   await signIn(one, 'Ines Okafor');
   await one.goto('/bills?q=stage:read%20supplier:greenbough');
   await one.getByRole('row').filter({ hasText: 'Greenbough' }).click();
   await one.waitForURL(/\/bills\/[0-9a-f-]{36}/);
   const url = one.url();
-  await expect(one.getByRole('textbox', { name: 'Terms' })).toBeVisible();
+  const terms = one.getByRole('textbox', { name: 'Terms' });
+  await expect(terms).toBeVisible();
   const other = await browser.newContext();
   const tobias = await other.newPage();
   await signIn(tobias, 'Tobias Fenn');
   await tobias.route('**/api/live', (route) => route.abort());
   await tobias.goto(url);
-  await expect(tobias.getByRole('textbox', { name: 'Terms' })).toBeVisible();
+  const order = tobias.getByLabel('Order', { exact: true });
+  await expect(order).toBeVisible();
   await one.getByLabel('Order', { exact: true }).fill('PO-9001');
   await one.keyboard.press('Enter');
   await expect(one.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
-  await tobias.getByLabel('Order', { exact: true }).fill('PO-9002');
+  await order.fill('PO-9002');
+  await tobias.getByRole('textbox', { name: 'Terms' }).fill('net 45');
   await tobias.keyboard.press('Enter');
-  await expect(tobias.getByRole('status', { name: 'Saving' })).toContainText('Somebody else changed this bill');
-  await one.reload();
-  await expect(one.getByLabel('Order', { exact: true })).toHaveValue('PO-9001');
-  await two.close();
+  const both = tobias.getByRole('region', { name: 'Changed by two' });
+  await expect(both).toContainText('Ines Okafor saved this bill meanwhile');
+  await expect(both.getByRole('button', { name: 'Yours: PO-9002' })).toBeVisible();
+  await both.getByRole('button', { name: 'Ines Okafor: PO-9001' }).click();
+  await expect(tobias.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
+  await expect(order).toHaveValue('PO-9001');
+  // The first one sees by itself what the second saved.
+  await expect(terms).toHaveValue('net 45');
+  await expect(one.getByText(/changed by Tobias Fenn/)).toBeVisible();
+  await one.close();
   await other.close();
+});
+
+test('what the server will not take stays on the desk, and Done does not send another bill than the one on the screen', async ({
+  page,
+}) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  await send(invoiceOf(2, 'E2E-510'));
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-510' })
+    .getByRole('link', { name: / E2E-510$/ })
+    .click();
+  const order = page.getByLabel('Order', { exact: true }),
+    saving = page.getByRole('status', { name: 'Saving' });
+  await order.fill('P'.repeat(70));
+  await order.press('Enter');
+  await expect(saving).toContainText('60 characters at most');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.locator('[data-sonner-toast]').filter({ hasText: '60 characters at most' })).toBeVisible();
+  await expect(order).toHaveValue('P'.repeat(70));
+  await order.fill('PO-7100');
+  await order.press('Enter');
+  await expect(saving).toHaveText('Saved');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('E2E-510 went to approval')).toBeVisible();
+});
+
+test('what is typed goes with a link that is followed at once, and undo takes it back', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  await send(invoiceOf(2, 'E2E-520'));
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Invoice E2E-520' })
+    .getByRole('link', { name: / E2E-520$/ })
+    .click();
+  await page.waitForURL(/\/bills\/[0-9a-f-]{36}/);
+  const url = page.url(),
+    order = page.getByLabel('Order', { exact: true });
+  const before = await order.inputValue();
+  await order.fill('PO-7200');
+  await page.getByRole('link', { name: /^Ledger/ }).click();
+  await page.goBack();
+  await expect(order).toHaveValue('PO-7200');
+  await page.reload();
+  await page.goto(url);
+  await expect(order).toHaveValue('PO-7200');
+  await order.fill('PO-7300');
+  await order.press('Enter');
+  await page.keyboard.press('Control+z');
+  await expect(order).toHaveValue('PO-7200');
+  await page.keyboard.press('Control+y');
+  await expect(order).toHaveValue('PO-7300');
+  expect(before).not.toBe('PO-7300');
 });
 
 test('what is typed while the server does not answer stays, and is saved once it does', async ({ page }) => {

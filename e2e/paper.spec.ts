@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { ublOf } from '@ledgerline/demo/documents/einvoice';
-import { pictureOf } from '@ledgerline/demo/documents/picture';
+import { ublOf } from '@ledgerline/documents/einvoice';
+import { pictureOf } from '@ledgerline/documents/picture';
 import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
 
 test('a fax is read from its ink, shown as it came and as cleaned, and a drawn box fills the field in hand', async ({ page }) => {

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import nodemailer from 'nodemailer';
 import { dec } from '@ledgerline/core/money';
-import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/demo/documents/einvoice';
+import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
 import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
 
 test('a pile becomes bills, and its pages are shared out by hand, undone, and read again', async ({ page }) => {

@@ -6,11 +6,15 @@ import { documentRoutes } from './arrivals/documents.ts';
 import { arrivalRoutes } from './arrivals/routes.ts';
 import { authRoutes } from './auth/routes.ts';
 import { billRoutes } from './bills/routes.ts';
+import { checkRoutes } from './checks/routes.ts';
+import { companyRoutes } from './companies/routes.ts';
+import { eventRoutes } from './events/routes.ts';
 import { Api } from './http/define.ts';
 import { openApi } from './http/openapi.ts';
 import { Refusal } from './http/problems.ts';
 import { ledgerRoutes } from './ledger/routes.ts';
 import { liveRoutes } from './live/routes.ts';
+import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
 import { supplierRoutes } from './suppliers/routes.ts';
@@ -33,9 +37,9 @@ const types: Record<string, string> = {
 const policy =
   "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; font-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 
-/** The API with all its routes, as one value that a test calls without a port. */
-export function makeApi(services: Services): Api {
-  const api = new Api(services);
+/** The API with all its routes, as one value that a test calls without a port. `strict` checks what comes out. */
+export function makeApi(services: Services, strict = false): Api {
+  const api = new Api(services, strict);
   for (const add of [
     authRoutes,
     todayRoutes,
@@ -45,11 +49,15 @@ export function makeApi(services: Services): Api {
     ledgerRoutes,
     supplierRoutes,
     accountRoutes,
+    peopleRoutes,
+    companyRoutes,
+    checkRoutes,
+    eventRoutes,
     readingRoutes,
     liveRoutes,
   ])
     add(api);
-  api.define({ method: 'get', path: '/openapi.json', access: 'public', summary: 'This description' }, async () => openApi(api.routes));
+  api.raw({ method: 'get', path: '/openapi.json', access: 'public', summary: 'This description' }, async () => openApi(api.routes));
   api.app.onError((error, c) => {
     if (error instanceof Refusal) return c.json(error.toProblem(), error.status, { 'content-type': 'application/problem+json' });
     console.error(error);

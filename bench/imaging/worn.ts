@@ -1,4 +1,4 @@
-import { paperFile, wornPage, type Wear } from '@ledgerline/demo/documents/paper';
+import { paperFile, wornPage, type Wear } from '@ledgerline/documents/paper';
 import { make, type Made } from '../reading/draw.ts';
 
 export const kinds = ['scan', 'fax', 'photo'] as const;

@@ -1,5 +1,5 @@
 import { dec, roundTo, sum, zero, type Decimal } from '@ledgerline/core/money';
-import type { seeded } from '@ledgerline/demo/random';
+import type { seeded } from '@ledgerline/documents/random';
 import { wordings, type Language } from './labels.ts';
 
 export type Random = ReturnType<typeof seeded>;

@@ -1,4 +1,4 @@
-import { seeded } from '@ledgerline/demo/random';
+import { seeded } from '@ledgerline/documents/random';
 import { chance, contentOf, type Content, type Random } from './content.ts';
 import { lookOf, printDate, printNumber, type Look } from './look.ts';
 import { Sheet, type Style } from './sheet.ts';

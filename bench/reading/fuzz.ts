@@ -1,10 +1,10 @@
 // npm run bench:fuzz [-- --count N --from SEED] : damages made-up PDFs, e-invoices and pictures, seeded, and reads them as the server does. Each must
 // be answered within the limit: read, or refused in words.
 import { parseArgs } from 'node:util';
-import { ciiOf, hybridOf, ublOf } from '@ledgerline/demo/documents/einvoice';
-import { makeInvoice } from '@ledgerline/demo/invoice';
-import { seeded } from '@ledgerline/demo/random';
-import { suppliers } from '@ledgerline/demo/suppliers';
+import { ciiOf, hybridOf, ublOf } from '@ledgerline/documents/einvoice';
+import { makeInvoice } from '@ledgerline/documents/invoice';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 import { ReadingPool } from '../../server/reading/pool.ts';
 import { make } from './draw.ts';
 import { damaged } from './damage.ts';

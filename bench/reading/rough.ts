@@ -1,4 +1,4 @@
-import { seeded } from '@ledgerline/demo/random';
+import { seeded } from '@ledgerline/documents/random';
 import { chance } from './content.ts';
 import { make, type Made } from './draw.ts';
 import type { Drawn } from './sheet.ts';

@@ -5,10 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { takeApart } from '@ledgerline/core/pile';
 import { readDocument } from '@ledgerline/core/reading';
-import { makePdf } from '@ledgerline/demo/documents/maker';
-import { makeInvoice } from '@ledgerline/demo/invoice';
-import { seeded } from '@ledgerline/demo/random';
-import { suppliers } from '@ledgerline/demo/suppliers';
+import { makePdf } from '@ledgerline/documents/maker';
+import { makeInvoice } from '@ledgerline/documents/invoice';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 import { pagesOfPdf } from '@ledgerline/server/reading/pdf';
 
 if (spawnSync('pdftotext', ['-v']).error) {

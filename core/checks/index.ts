@@ -1,1 +1,3 @@
-export { check, type CheckedBill, type CheckedLine, type CheckContext, type Exception } from './checks.ts';
+export { checkOf, checks, runChecks } from './registry.ts';
+export { spacedIban } from './supplier.ts';
+export type { Check, CheckedBill, CheckedLine, Exception, Facts, Setting, Settling, Severity } from './types.ts';

@@ -54,24 +54,29 @@ export function findDates(text: string): FoundDate[] {
 
 /**
  * What a person types into a date field: "3/11", "3 nov", "03112026", "2026-11-03", "today", "+14".
- * A missing year is the one that brings the date nearest to `today`. Day comes before month. Null when it is no date.
+ * A missing year is the one that brings the date nearest to `today`. Of three numbers, day and month stand in the order given. Null
+ * when it is no date.
  */
-export function typedDate(typed: string, today: IsoDate): IsoDate | null {
+export function typedDate(typed: string, today: IsoDate, order: 'day-first' | 'month-first' = 'day-first'): IsoDate | null {
   const text = fold(typed.trim());
   if (text === 'today' || text === 't') return today;
   if (text === 'yesterday') return addDays(today, -1);
   const shift = /^([+-])(\d{1,3})$/.exec(text);
   if (shift) return addDays(today, Number(shift[1]! + shift[2]!));
   const whole = findDates(typed.trim())[0];
-  if (whole && whole.length === typed.trim().length) return whole.dates['day-first'] ?? whole.dates['month-first'] ?? null;
+  if (whole && whole.length === typed.trim().length)
+    return whole.dates[order] ?? whole.dates['day-first'] ?? whole.dates['month-first'] ?? null;
   const compact = /^(\d{2})(\d{2})(\d{4}|\d{2})$/.exec(text);
-  if (compact) return dayOf(+compact[3]!, +compact[2]!, +compact[1]!);
+  const [first, second] = order === 'month-first' ? [2, 1] : [1, 2];
+  if (compact) return dayOf(+compact[3]!, +compact[second]!, +compact[first]!);
   const short = /^(\d{1,2})[\s/.-]+(\d{1,2}|[a-z]{3,10})$/.exec(text);
   if (!short) return null;
-  const month = /^\d/.test(short[2]!) ? Number(short[2]) : months.get(short[2]!);
+  const inNumbers = /^\d/.test(short[2]!);
+  const month = inNumbers ? Number(short[second]) : months.get(short[2]!),
+    dayNumber = Number(inNumbers ? short[first] : short[1]);
   if (!month) return null;
   const year = yearOf(today);
-  const near = [year - 1, year, year + 1].map((y) => dayOf(y, month, +short[1]!)).filter((d): d is IsoDate => d !== null);
+  const near = [year - 1, year, year + 1].map((y) => dayOf(y, month, dayNumber)).filter((d): d is IsoDate => d !== null);
   const distance = (d: IsoDate) => Math.abs(Date.parse(d) - Date.parse(today));
   return near.sort((a, b) => distance(a) - distance(b))[0] ?? null;
 }

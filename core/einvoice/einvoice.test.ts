@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ciiOf, ublOf } from '@ledgerline/demo/documents/einvoice';
-import { makeInvoice, type Invoice } from '@ledgerline/demo/invoice';
-import { seeded } from '@ledgerline/demo/random';
-import { suppliers } from '@ledgerline/demo/suppliers';
+import { ciiOf, ublOf } from '@ledgerline/documents/einvoice';
+import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 import { check, compare, looksLikeXml, readEInvoice, render, toReading, unitWord, UnreadableXml, withMarks } from './index.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);

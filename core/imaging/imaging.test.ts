@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { makePdf } from '@ledgerline/demo/documents/maker';
-import { wornPage } from '@ledgerline/demo/documents/paper';
-import { makeInvoice } from '@ledgerline/demo/invoice';
-import { seeded } from '@ledgerline/demo/random';
-import { suppliers } from '@ledgerline/demo/suppliers';
+import { makePdf } from '@ledgerline/documents/maker';
+import { wornPage } from '@ledgerline/documents/paper';
+import { makeInvoice } from '@ledgerline/documents/invoice';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 import { darkBands, invertBands } from './bands.ts';
 import { piecesOf } from './components.ts';
 import { crop } from './crop.ts';

@@ -55,9 +55,9 @@ interface Entry {
 
 /**
  * The journal entry of a bill: expense for each line, tax that can be reclaimed, and the supplier's payable against them; a credit
- * note the other way round. Tax that cannot be reclaimed stays with the lines that bear it. Reverse charge tax is owed and
- * reclaimed at once. In a foreign currency the payable is converted once and the rest is shared out so that it balances.
- * Throws when the bill's lines and tax are not its total.
+ * note the other way round. Tax that cannot be reclaimed stays with the lines that bear it. Reverse charge tax is owed, and
+ * reclaimed at once as far as the code allows (Directive 2006/112/EC, art. 168 and 196). In a foreign currency the payable is converted once and the rest is shared out so that it balances.
+ * Throws RangeError when the bill's lines and tax are not its total, or a reverse charge code has no account for the tax owed.
  */
 export function journalOf(bill: PostingBill): Journal {
   const sign = bill.kind === 'credit-note' ? -1 : 1;
@@ -75,8 +75,13 @@ export function journalOf(bill: PostingBill): Journal {
     const [first] = nets;
     // Rounding of prices with tax: the lines' nets are made to add up to the code's net.
     if (first) nets[0] = first.plus(share.net.minus(sum(nets)));
+    const rule = own[0]!.rule;
+    const owed = rule.reverseCharge ? roundTo(share.net.times(rule.rate).div(100), bill.currency) : zero;
+    if (!owed.isZero() && !rule.outputAccountId) throw new RangeError(`Tax code ${rule.code} has no account for the tax that is owed`);
+    const charged = rule.reverseCharge ? owed : share.tax,
+      recoverable = rule.reverseCharge ? roundTo(owed.times(rule.recoverable).div(100), bill.currency) : share.recoverable;
     const borne = allocate(
-      share.tax.minus(share.recoverable),
+      charged.minus(recoverable),
       own.map((l) => l.amount.abs()),
       bill.currency,
     );
@@ -90,31 +95,12 @@ export function journalOf(bill: PostingBill): Journal {
         description: line.description,
         amount: nets[i]!.plus(borne[i]!),
       });
-    const rule = own[0]!.rule;
-    const tax = { costCentreId: null, taxCodeId: rule.id, supplierId: null, billLineId: null };
-    if (!share.recoverable.isZero())
-      entries.push({
-        ...tax,
-        accountId: rule.accountId,
-        description: `${rule.code} on ${formatAmount(share.net, bill.currency)}`,
-        amount: share.recoverable,
-      });
-    if (rule.reverseCharge && rule.outputAccountId) {
-      const owed = roundTo(share.net.times(rule.rate).div(100), bill.currency);
-      if (owed.isZero()) continue;
-      entries.push({
-        ...tax,
-        accountId: rule.accountId,
-        description: `${rule.code} on ${formatAmount(share.net, bill.currency)}`,
-        amount: owed,
-      });
-      entries.push({
-        ...tax,
-        accountId: rule.outputAccountId,
-        description: `${rule.code} owed on ${formatAmount(share.net, bill.currency)}`,
-        amount: owed.negated(),
-      });
-    }
+    const tax = { costCentreId: null, taxCodeId: rule.id, supplierId: null, billLineId: null },
+      onNet = `on ${formatAmount(share.net, bill.currency)}`;
+    if (!recoverable.isZero())
+      entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} ${onNet}`, amount: recoverable });
+    if (!owed.isZero())
+      entries.push({ ...tax, accountId: rule.outputAccountId!, description: `${rule.code} owed ${onNet}`, amount: owed.negated() });
   }
   const gross = dec(bill.gross);
   if (!sum(entries.map((e) => e.amount)).eq(gross))

@@ -11,7 +11,7 @@ const rule = (id: string, rate: string, recoverable = '100', reverseCharge = fal
   recoverable,
   reverseCharge,
   accountId: 'tax',
-  outputAccountId: 'owed',
+  outputAccountId: 'owed' as string | null,
 });
 const rules = [
   rule('S20', '20'),
@@ -20,6 +20,7 @@ const rules = [
   rule('N20', '20', '0'),
   rule('H', '20', '50'),
   rule('RC', '20', '100', true),
+  rule('RH', '20', '50', true),
 ];
 const amount = fc.integer({ min: -50_000, max: 500_000 }).map((n) => dec(n).div(100).toFixed(2));
 
@@ -121,6 +122,17 @@ describe('a journal entry', () => {
       ['owed', '0', '20.00'],
       ['payable', '0', '100.00'],
     ]));
+  it('keeps reverse charge tax that cannot be reclaimed with the expense', () =>
+    expect(accounts(plain(rules[6]!, { tax: '0', gross: '100.00' }))).toEqual([
+      ['expense', '110.00', '0'],
+      ['tax', '10.00', '0'],
+      ['owed', '0', '20.00'],
+      ['payable', '0', '100.00'],
+    ]));
+  it('is refused for a reverse charge code without an account for the tax owed', () =>
+    expect(() => journalOf(plain({ ...rules[5]!, outputAccountId: null }, { tax: '0', gross: '100.00' }))).toThrow(
+      'RC has no account for the tax that is owed',
+    ));
   it('takes the tax out of prices that include it', () =>
     expect(accounts(plain(rules[0]!, { pricesIncludeTax: true, gross: '100.00', tax: '16.67' }))).toEqual([
       ['expense', '83.33', '0'],

@@ -1,6 +1,7 @@
 import { dec, decOrNull, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
 export interface ProofLine {
+  id: string;
   kind: 'line' | 'charge';
   quantity: string | null;
   unitPrice: string | null;
@@ -17,14 +18,12 @@ export interface ProofBill {
   lines: ProofLine[];
 }
 
-/** A change that would make the sums hold, offered to the clerk. */
-export interface Repair {
-  sentence: string;
-  target: 'line' | 'header' | 'add';
-  index: number | null;
-  field: 'quantity' | 'unitPrice' | 'amount' | 'net' | 'tax' | 'gross';
-  value: string;
-}
+/** A change that would make the sums hold, offered to the clerk. The sentence is for people; what is done follows from the kind. */
+export type Repair = { sentence: string; value: string } & (
+  | { /** A line's amount, from its own product or from what is missing. */ kind: 'row-product' | 'row-missing'; line: string }
+  | { /** A total of the head. */ kind: 'net' | 'tax' | 'gross' }
+  | { /** A new line of this amount. */ kind: 'charge' | 'rounding' }
+);
 
 export interface Proof {
   lines: Decimal;
@@ -36,8 +35,8 @@ export interface Proof {
   /** Said less total; null when nothing is said. */
   difference: Decimal | null;
   holds: boolean;
-  /** Whether each line's own figures make its amount; null where it has none. */
-  rows: (boolean | null)[];
+  /** Whether each line's own figures make its amount, by line id; null where it has none. */
+  rows: Record<string, boolean | null>;
   sentence: string;
   repairs: Repair[];
 }
@@ -67,10 +66,12 @@ export function prove(bill: ProofBill): Proof {
   const total = bill.pricesIncludeTax ? net : net.plus(tax);
   const said = decOrNull(bill.gross);
   const difference = said === null ? null : said.minus(total);
-  const rows = bill.lines.map((line) => {
-    const product = productOf(line, bill.currency);
-    return product === null || line.amount === null ? null : product.abs().minus(value(line.amount).abs()).abs().lte(0.01);
-  });
+  const rows = Object.fromEntries(
+    bill.lines.map((line) => {
+      const product = productOf(line, bill.currency);
+      return [line.id, product === null || line.amount === null ? null : product.abs().minus(value(line.amount).abs()).abs().lte(0.01)];
+    }),
+  );
   const netSaid = decOrNull(bill.net);
   const netHolds = netSaid === null || (bill.pricesIncludeTax ? said !== null && netSaid.plus(tax).eq(said) : netSaid.eq(net));
   const holds = difference !== null && difference.isZero() && netHolds && bill.lines.length > 0;
@@ -89,59 +90,40 @@ function sentenceOf(
   if (!p.difference.isZero())
     return `Off by ${formatAmount(p.difference.abs(), bill.currency)}: the ${p.difference.isPositive() ? 'lines make too little' : 'lines make too much'}.`;
   if (!p.holds && netSaid) return `Net says ${formatAmount(netSaid, bill.currency)}, the lines make ${formatAmount(net, bill.currency)}.`;
-  const odd = p.rows.flatMap((ok, i) => (ok === false ? [i + 1] : []));
+  const odd = bill.lines.flatMap((line, i) => (p.rows[line.id] === false ? [i + 1] : []));
   return odd.length ? `Adds up. Row ${odd.join(', ')}: quantity × price is not the amount.` : 'Adds up.';
 }
 
-function repairsOf(bill: ProofBill, difference: Decimal | null, rows: (boolean | null)[], net: Decimal): Repair[] {
+function repairsOf(bill: ProofBill, difference: Decimal | null, rows: Proof['rows'], net: Decimal): Repair[] {
   const repairs: Repair[] = [];
   const shown = (amount: Decimal) => formatAmount(amount, bill.currency);
   const gap = difference ?? zero;
   for (const [index, line] of bill.lines.entries()) {
     const product = productOf(line, bill.currency);
-    if (rows[index] === false && product && !gap.isZero() && product.minus(value(line.amount)).eq(gap))
+    if (rows[line.id] === false && product && !gap.isZero() && product.minus(value(line.amount)).eq(gap))
       repairs.push({
         sentence: `Row ${index + 1}: ${line.quantity} × ${line.unitPrice} makes ${shown(product)}`,
-        target: 'line',
-        index,
-        field: 'amount',
+        kind: 'row-product',
+        line: line.id,
         value: product.toFixed(),
       });
     if (line.amount === null && gap.isPositive() && !gap.isZero() && bill.lines.filter((l) => l.amount === null).length === 1)
-      repairs.push({ sentence: `Row ${index + 1} is ${shown(gap)}`, target: 'line', index, field: 'amount', value: gap.toFixed() });
+      repairs.push({ sentence: `Row ${index + 1} is ${shown(gap)}`, kind: 'row-missing', line: line.id, value: gap.toFixed() });
   }
   const netSaid = decOrNull(bill.net),
-    said = decOrNull(bill.gross);
+    said = decOrNull(bill.gross),
+    whole = bill.lines.length > 0;
   if (said && netSaid && !bill.pricesIncludeTax && netSaid.eq(net) && said.minus(netSaid).gte(0))
-    repairs.push({
-      sentence: `Tax is ${shown(said.minus(netSaid))}`,
-      target: 'header',
-      index: null,
-      field: 'tax',
-      value: said.minus(netSaid).toFixed(),
-    });
-  if (
-    !bill.pricesIncludeTax &&
-    said &&
-    !gap.isZero() &&
-    said.minus(value(bill.tax)).eq(netSaid ?? zero) &&
-    gap.isPositive() &&
-    bill.lines.length > 0
-  )
-    repairs.push({ sentence: `Add a charge of ${shown(gap)}`, target: 'add', index: null, field: 'amount', value: gap.toFixed() });
-  if (!gap.isZero() && gap.abs().lte('0.05') && bill.lines.length > 0)
-    repairs.push({
-      sentence: `Add a rounding difference of ${shown(gap)}`,
-      target: 'add',
-      index: null,
-      field: 'amount',
-      value: gap.toFixed(),
-    });
+    repairs.push({ sentence: `Tax is ${shown(said.minus(netSaid))}`, kind: 'tax', value: said.minus(netSaid).toFixed() });
+  if (!bill.pricesIncludeTax && said && !gap.isZero() && said.minus(value(bill.tax)).eq(netSaid ?? zero) && gap.isPositive() && whole)
+    repairs.push({ sentence: `Add a charge of ${shown(gap)}`, kind: 'charge', value: gap.toFixed() });
+  if (!gap.isZero() && gap.abs().lte('0.05') && whole)
+    repairs.push({ sentence: `Add a rounding difference of ${shown(gap)}`, kind: 'rounding', value: gap.toFixed() });
   if (gap.isZero() && netSaid && said && !netSaid.eq(net) && !bill.pricesIncludeTax)
-    repairs.push({ sentence: `Net is ${shown(net)}`, target: 'header', index: null, field: 'net', value: net.toFixed() });
-  if (said === null && bill.lines.length > 0) {
+    repairs.push({ sentence: `Net is ${shown(net)}`, kind: 'net', value: net.toFixed() });
+  if (said === null && whole) {
     const total = bill.pricesIncludeTax ? net : net.plus(value(bill.tax));
-    repairs.push({ sentence: `Total is ${shown(total)}`, target: 'header', index: null, field: 'gross', value: total.toFixed() });
+    repairs.push({ sentence: `Total is ${shown(total)}`, kind: 'gross', value: total.toFixed() });
   }
   return repairs.slice(0, 3);
 }

@@ -50,6 +50,23 @@ export function parseNumber(text: string, style: NumberStyle): string | null {
   return negative && !/^0*(\.0*)?$/.test(plain) ? `-${plain}` : plain;
 }
 
+/**
+ * The number that a person pointed at, as a plain decimal string: in the document's style, in the other one where only that fits, and
+ * with a zero before the sign always a decimal ("0,125" is an eighth). Null where it is no number.
+ */
+export function numberAsPrinted(text: string, style: NumberStyle): string | null {
+  const bare = text.trim().replace(/[.,;:]+$/, '');
+  const fraction = /(?:^|\D)0([.,])\d+\D*$/.exec(bare);
+  const styles: NumberStyle[] = fraction
+    ? [{ decimal: fraction[1] as DecimalSign }]
+    : [style, { decimal: style.decimal === '.' ? ',' : '.' }];
+  for (const one of styles) {
+    const number = parseNumber(bare, one);
+    if (number !== null) return number;
+  }
+  return null;
+}
+
 /** A percentage's number without its sign ("12.5%" → "12.5"), or null. */
 export function parsePercent(text: string, style: NumberStyle): string | null {
   const match = /^[-−]?\s*([\d.,]+)\s*(?:%|per ?cent)$/i.exec(text.trim().replace(/^\(|\)$/g, ''));

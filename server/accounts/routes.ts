@@ -1,43 +1,72 @@
-import { asc, eq } from 'drizzle-orm';
-import type { Choices } from '@ledgerline/contract';
-import { costCentre, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import {
+  AccountList,
+  Changed,
+  Choices,
+  ChoicesQuery,
+  CostCentreList,
+  Currencies,
+  ListQuery,
+  Nothing,
+  RateList,
+  TaxCodeList,
+} from '@ledgerline/contract';
+import { decodeCursor, encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
+import { choicesFor, currenciesOf } from './choices.ts';
+import { changeAccount, changeCostCentre, changeTaxCode, newAccount, newCostCentre, newTaxCode, putRate } from './service.ts';
+import { listAccounts, listCostCentres, listRates, listTaxCodes } from './store.ts';
+
+/** Stands where a list has no id: rates are told apart by day and currency. */
+const noId = '00000000-0000-0000-0000-000000000000';
+const nextOf = (rows: { code: string; id: string }[], limit: number): string | null => {
+  const last = rows[rows.length - 1];
+  return last && rows.length === limit ? encodeCursor([last.code, last.id]) : null;
+};
 
 export function accountRoutes(api: Api): void {
-  api.define(
-    {
-      method: 'get',
-      path: '/choices',
-      access: 'bills:see',
-      summary: 'Accounts, cost centres, tax codes and suppliers for type-ahead fields',
-    },
-    async ({ services, caller }): Promise<Choices> => {
-      const { db } = services.database;
-      const id = caller.company.id;
-      const [accounts, centres, codes, suppliers, rates] = await Promise.all([
-        db.select().from(ledgerAccount).where(eq(ledgerAccount.companyId, id)).orderBy(asc(ledgerAccount.code)),
-        db.select().from(costCentre).where(eq(costCentre.companyId, id)).orderBy(asc(costCentre.code)),
-        db.select().from(taxCode).where(eq(taxCode.companyId, id)).orderBy(asc(taxCode.code)),
-        db.select().from(supplier).where(eq(supplier.companyId, id)).orderBy(asc(supplier.name)),
-        db.selectDistinct({ currency: exchangeRate.currency }).from(exchangeRate).where(eq(exchangeRate.companyId, id)),
-      ]);
-      return {
-        accounts: accounts
-          .filter((a) => a.kind === 'expense' || a.kind === 'asset')
-          .map((a) => ({ id: a.id, code: a.code, name: a.name, detail: a.group, kind: a.kind, needsCostCentre: a.kind === 'expense' })),
-        costCentres: centres.map((c) => ({ id: c.id, code: c.code, name: c.name, detail: null })),
-        taxCodes: codes.map((c) => ({
-          id: c.id,
-          code: c.code,
-          name: c.name,
-          detail: null,
-          rate: c.rate,
-          recoverable: c.recoverable,
-          reverseCharge: c.reverseCharge,
-        })),
-        suppliers: suppliers.map((s) => ({ id: s.id, code: s.code, name: s.name, detail: s.taxId, currency: s.currency, terms: s.terms })),
-        currencies: [caller.company.baseCurrency, ...rates.map((r) => r.currency).sort()],
-      };
+  const { db } = api.services.database;
+  api.query(
+    { path: '/choices', access: 'bills:see', summary: 'What a type-ahead field offers', query: ChoicesQuery, answer: Choices },
+    async ({ caller, query }) => ({ choices: await choicesFor(db, caller.company.id, query.of, query.q ?? '') }),
+  );
+  api.query(
+    { path: '/currencies', access: 'bills:see', summary: 'The company’s currency and those with rates', answer: Currencies },
+    async ({ caller }) => ({ currencies: await currenciesOf(db, caller.company.id, caller.company.baseCurrency) }),
+  );
+  api.query(
+    { path: '/accounts', access: 'settings:see', summary: 'The chart of accounts, by code', query: ListQuery, answer: AccountList },
+    async ({ caller, query }) => {
+      const limit = query.limit ?? 100;
+      const accounts = await listAccounts(db, caller.company.id, query.q ?? '', decodeCursor(query.cursor, 'text'), limit);
+      return { accounts, next: nextOf(accounts, limit) };
     },
   );
+  api.command({ method: 'post', path: '/accounts', summary: 'A new ledger account', answer: Changed }, newAccount);
+  api.command({ method: 'put', path: '/accounts/:id', summary: 'Change or close a ledger account', answer: Changed }, changeAccount);
+  api.query(
+    { path: '/cost-centres', access: 'settings:see', summary: 'Cost centres, by code', query: ListQuery, answer: CostCentreList },
+    async ({ caller, query }) => {
+      const limit = query.limit ?? 100;
+      const costCentres = await listCostCentres(db, caller.company.id, query.q ?? '', decodeCursor(query.cursor, 'text'), limit);
+      return { costCentres, next: nextOf(costCentres, limit) };
+    },
+  );
+  api.command({ method: 'post', path: '/cost-centres', summary: 'A new cost centre', answer: Changed }, newCostCentre);
+  api.command({ method: 'put', path: '/cost-centres/:id', summary: 'Change or close a cost centre', answer: Changed }, changeCostCentre);
+  api.query({ path: '/tax-codes', access: 'settings:see', summary: 'Tax codes, by code', answer: TaxCodeList }, async ({ caller }) => ({
+    taxCodes: await listTaxCodes(db, caller.company.id),
+  }));
+  api.command({ method: 'post', path: '/tax-codes', summary: 'A new tax code', answer: Changed }, newTaxCode);
+  api.command({ method: 'put', path: '/tax-codes/:id', summary: 'Change or close a tax code', answer: Changed }, changeTaxCode);
+  api.query(
+    { path: '/rates', access: 'settings:see', summary: 'Exchange rates, newest first', query: ListQuery, answer: RateList },
+    async ({ caller, query }) => {
+      const limit = query.limit ?? 100,
+        at = decodeCursor(query.cursor, 'text');
+      const rates = await listRates(db, caller.company.id, at && { day: at[0].slice(0, 10), currency: at[0].slice(10) }, limit);
+      const last = rates[rates.length - 1];
+      return { rates, next: last && rates.length === limit ? encodeCursor([last.day + last.currency, noId]) : null };
+    },
+  );
+  api.command({ method: 'put', path: '/rates', summary: 'Set the rate of a currency on a day', answer: Nothing }, putRate);
 }

@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Arrange, Arrangement } from '@ledgerline/contract';
-import { ciiOf, hybridOf, pileOf } from '@ledgerline/demo/documents/einvoice';
-import { pictureOf } from '@ledgerline/demo/documents/picture';
-import { approve, getBill, sendOn } from '../bills/service.ts';
+import { ciiOf, hybridOf, pileOf } from '@ledgerline/documents/einvoice';
+import { pictureOf } from '@ledgerline/documents/picture';
+import { approve, sendOn } from '../bills/moves.ts';
 import { looking, takeFiles } from '../testing/arrivals.ts';
-import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
+import { invoiceOf, makeWorld, type World } from '../testing/world.ts';
 import { arrange, arrangementOf } from './arrange.ts';
 import { documentsOf } from './store.ts';
 
@@ -28,10 +28,11 @@ const wanted = (now: Arrangement): Arrange => ({
   documents: now.documents.map(({ id, pages }) => ({ id, pages: [...pages] })),
   leftOut: [...now.leftOut],
 });
+const share = async (id: string, asked: Arrange) => world.run(arrange, await clerk(), { id }, asked);
 const apply = async (id: string, change: (a: Arrange) => void) => {
   const asked = wanted(await shown(id));
   change(asked);
-  const done = await arrange(world.services, await clerk(), id, asked);
+  const done = await share(id, asked);
   await world.drain();
   return done;
 };
@@ -45,7 +46,7 @@ describe('sharing out the pages of an arrival', () => {
       a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0));
     });
     expect([await filled(id), await bills(id)]).toEqual([[[1, 2]], [numbers[0]]]);
-    await arrange(world.services, await clerk(), id, before);
+    await share(id, before);
     await world.drain();
     expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], numbers]);
   });
@@ -122,9 +123,9 @@ describe('sharing out the pages of an arrival', () => {
     const { id, numbers } = await pile(0, 1, 7);
     const [{ id: billId }] = await rows('select id from bill where invoice_number = $1', numbers[0]);
     const me = await clerk(),
-      current = await getBill(world.database.db, me, billId, testDay);
-    const sent = await sendOn(world.services, me, billId, current.rowVersion);
-    await approve(world.services, await world.as('Marguerite Sable'), billId, sent.rowVersion);
+      current = await world.show(billId);
+    const sent = await world.run(sendOn, me, { id: billId }, { rowVersion: current.rowVersion });
+    await world.run(approve, await world.as('Marguerite Sable'), { id: billId }, { rowVersion: sent.rowVersion });
     await expect(
       apply(id, (a) => {
         a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0));
@@ -140,8 +141,8 @@ describe('sharing out the pages of an arrival', () => {
     const asked = wanted(await shown(id));
     asked.documents[0]!.pages.push(...asked.documents[1]!.pages.splice(0));
     const before = wanted(await shown(id));
-    await arrange(world.services, await clerk(), id, asked);
-    await arrange(world.services, await clerk(), id, before);
+    await share(id, asked);
+    await share(id, before);
     await world.drain();
     expect(await bills(id)).toEqual(numbers);
   });
@@ -195,7 +196,7 @@ describe('sharing out the pages of an arrival', () => {
   });
   it('another company’s arrival is not there', async () => {
     const { id } = await pile(0);
-    await expect(arrange(world.services, await world.as('Ines Okafor', 'MNT'), id, { documents: [], leftOut: [] })).rejects.toThrow(
+    await expect(world.run(arrange, await world.as('Ines Okafor', 'MNT'), { id }, { documents: [], leftOut: [] })).rejects.toThrow(
       'not here',
     );
   });

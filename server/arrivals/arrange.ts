@@ -1,12 +1,12 @@
+import type { Static } from '@sinclair/typebox';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { Arrange, Arrangement, PageImage, PageSource } from '@ledgerline/contract';
+import { Arrange, type Arrangement, type PageImage, type PageSource } from '@ledgerline/contract';
 import { dropBill } from '../bills/intake.ts';
+import { actorOf, command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, document, documentPage, file } from '../db/schema/index.ts';
-import type { Caller } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { fileType } from '../reading/filetype.ts';
-import type { Services } from '../services.ts';
 import { documentsOf, findArrival } from './store.ts';
 
 const key = (p: PageSource): string => `${p.sha}:${p.page}`;
@@ -60,14 +60,20 @@ export async function arrangementOf(db: Executor, companyId: string, arrivalId: 
  * Shares the pages of an arrival out anew: split, joined, reordered, turned, left out. Every page stays accounted for. Documents that
  * changed lose the bill in the clerk's hands and are read again; bills that were sent on keep their pages.
  */
-export async function arrange(services: Services, caller: Caller, arrivalId: string, wanted: Arrange): Promise<Arrangement> {
-  const queue: string[] = [];
-  const done = await services.database.db.transaction(async (tx) => {
-    await tx
-      .select({ id: arrival.id })
-      .from(arrival)
-      .where(and(eq(arrival.id, arrivalId), eq(arrival.companyId, caller.company.id)))
-      .for('update');
+export const arrange = command(
+  {
+    body: Arrange,
+    may: 'arrivals:add',
+    async subject(tx, caller, params) {
+      const of = and(eq(arrival.id, params['id']!), eq(arrival.companyId, caller.company.id));
+      const [row] = await tx.select({ id: arrival.id }).from(arrival).where(of).for('update');
+      if (!row) throw notFound('This arrival');
+      return row.id;
+    },
+  },
+  async (tx, caller, wanted, hand): Promise<Arrangement> => {
+    const arrivalId = hand.subject,
+      queue: string[] = [];
     const now = await arrangementOf(tx, caller.company.id, arrivalId);
     check(now, wanted);
     const before = new Map(now.documents.map((d) => [d.id, d]));
@@ -93,7 +99,7 @@ export async function arrange(services: Services, caller: Caller, arrivalId: str
       };
       let id = old?.id;
       if (old) {
-        if (!(await dropBill(tx, old.id, 'Its pages were shared out anew in Arrivals.', services.now(), true)))
+        if (!(await dropBill(tx, old.id, 'Its pages were shared out anew in Arrivals.', hand.now, actorOf(caller), true)))
           throw new Refusal(409, `${old.label ?? old.name} has been sent on; its pages stay as they are.`);
         await tx.update(document).set(changed).where(eq(document.id, old.id));
         await tx.delete(documentPage).where(eq(documentPage.documentId, old.id));
@@ -108,14 +114,16 @@ export async function arrange(services: Services, caller: Caller, arrivalId: str
       if (asked.pages.length) queue.push(id!);
     }
     await tx.update(arrival).set({ leftOut: wanted.leftOut }).where(eq(arrival.id, arrivalId));
+    hand.record({ subject: { type: 'arrival', id: arrivalId }, verb: 'pages shared out' });
+    hand.after(async () => {
+      for (const id of queue) await hand.services.queueReading(id);
+    });
     return arrangementOf(tx, caller.company.id, arrivalId);
-  });
-  for (const id of queue) await services.queueReading(id);
-  return done;
-}
+  },
+);
 
 /** Refuses an arrangement that loses, doubles or invents a page, or touches what has been sent on. */
-function check(now: Arrangement, wanted: Arrange): void {
+function check(now: Arrangement, wanted: Static<typeof Arrange>): void {
   const there = [...now.documents.flatMap((d) => d.pages), ...now.leftOut].map(key).sort();
   const asked = [...wanted.documents.flatMap((d) => d.pages), ...wanted.leftOut].map(key).sort();
   if (there.join() !== asked.join() || there.length === 0) throw new Refusal(409, 'These pages have changed meanwhile. Open them again.');

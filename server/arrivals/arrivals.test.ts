@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import nodemailer from 'nodemailer';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { makePdf } from '@ledgerline/demo/documents/maker';
+import { makePdf } from '@ledgerline/documents/maker';
 import { mailReceiver } from '../mail/receiver.ts';
 import { sha256 } from '../files/store.ts';
 import { ReadingPool } from '../reading/pool.ts';

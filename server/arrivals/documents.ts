@@ -1,9 +1,10 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { Spot, type DocumentPages, type PageSource, type SpotText } from '@ledgerline/contract';
+import { closed, DocumentPages, Nothing, Spot, SpotText, type PageSource } from '@ledgerline/contract';
 import type { Language } from '@ledgerline/core/page';
+import { command } from '../commands/command.ts';
 import { document, documentPage } from '../db/schema/index.ts';
 import { fetchFile } from '../files/store.ts';
-import type { Api } from '../http/define.ts';
+import { asked, type Api } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { fileType } from '../reading/filetype.ts';
 import type { Services } from '../services.ts';
@@ -13,7 +14,7 @@ import { findDocument } from './store.ts';
 
 /** One document: its file, its pages, its words, and spots of them read anew. */
 export function documentRoutes(api: Api): void {
-  api.define(
+  api.raw(
     { method: 'get', path: '/documents/:id/file', access: 'bills:see', summary: 'The document as it came, byte for byte' },
     async ({ services, caller, params }) => {
       const found = await findDocument(services.database.db, caller.company.id, params['id']!);
@@ -22,9 +23,9 @@ export function documentRoutes(api: Api): void {
       return original(bytes, found.mediaType, found.name);
     },
   );
-  api.define(
-    { method: 'get', path: '/documents/:id/pages', access: 'bills:see', summary: 'Words and boxes of a document' },
-    async ({ services, caller, params }): Promise<DocumentPages> => {
+  api.query(
+    { path: '/documents/:id/pages', access: 'bills:see', summary: 'Words and boxes of a document', answer: DocumentPages },
+    async ({ services, caller, params }) => {
       const found = await findDocument(services.database.db, caller.company.id, params['id']!);
       if (!found) throw notFound('This document');
       const pages = await services.database.db
@@ -62,7 +63,7 @@ export function documentRoutes(api: Api): void {
       };
     },
   );
-  api.define(
+  api.raw(
     { method: 'get', path: '/documents/:id/files/:sha', access: 'bills:see', summary: 'A file that pages of this document come from' },
     async ({ services, caller, params }) => {
       const found = await findDocument(services.database.db, caller.company.id, params['id']!);
@@ -72,7 +73,7 @@ export function documentRoutes(api: Api): void {
       return original(bytes, fileType(bytes) === 'pdf' ? 'application/pdf' : 'application/octet-stream', found.name);
     },
   );
-  api.define(
+  api.raw(
     { method: 'get', path: '/documents/:id/picture/:number', access: 'bills:see', summary: 'A page that is a picture, as PNG' },
     async ({ services, caller, params }) => {
       const found = await findDocument(services.database.db, caller.company.id, params['id']!);
@@ -82,17 +83,8 @@ export function documentRoutes(api: Api): void {
       return picture(bytes, source.page);
     },
   );
-  api.define(
-    { method: 'post', path: '/documents/:id/retry', access: 'arrivals:add', summary: 'Try to read a document again' },
-    async ({ services, caller, params }) => {
-      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
-      if (!found) throw notFound('This document');
-      if (found.state !== 'unreadable') throw new Refusal(409, 'This document has been read already.');
-      await services.database.db.update(document).set({ state: 'waiting', note: null }).where(eq(document.id, found.id));
-      await services.queueReading(found.id);
-    },
-  );
-  api.define(
+  api.command({ method: 'post', path: '/documents/:id/retry', summary: 'Try to read a document again', answer: Nothing }, readAgain);
+  api.raw(
     {
       method: 'get',
       path: '/documents/:id/cleaned/:number',
@@ -106,16 +98,17 @@ export function documentRoutes(api: Api): void {
       return original(Buffer.from(png), 'image/png', 'page.png');
     },
   );
-  api.define(
+  api.raw(
     {
       method: 'post',
       path: '/documents/:id/spot',
       access: 'bills:see',
-      summary: 'What stands in a box drawn on a page: read from its words, or anew from its picture',
+      summary: 'What stands in a box drawn on a page: read from its words, or anew from its picture; nothing is changed',
       body: Spot,
+      answer: SpotText,
     },
-    async ({ services, caller, params, body }): Promise<SpotText> => {
-      const { page: number, digits, ...box } = body;
+    async ({ c, services, caller, params }) => {
+      const { page: number, digits, ...box } = await asked(c, spot);
       const page = await scanOf(services, caller.company.id, params['id']!, number);
       const { sha, page: of, turn } = page.source;
       const look = { sha, page: of, turn, back: page.scan.back, box, digits, language: page.scan.language };
@@ -124,6 +117,28 @@ export function documentRoutes(api: Api): void {
     },
   );
 }
+const spot = closed(Spot);
+
+/** A document that could not be read waits to be read again. */
+const readAgain = command(
+  {
+    body: Nothing,
+    may: 'arrivals:add',
+    async subject(tx, caller, params) {
+      const found = await findDocument(tx, caller.company.id, params['id']!);
+      if (!found) throw notFound('This document');
+      return found;
+    },
+  },
+  async (tx, _, __, hand) => {
+    const found = hand.subject;
+    if (found.state !== 'unreadable') throw new Refusal(409, 'This document has been read already.');
+    await tx.update(document).set({ state: 'waiting', note: null }).where(eq(document.id, found.id));
+    hand.record({ subject: { type: 'document', id: found.id }, verb: 'read again' });
+    hand.after(() => hand.services.queueReading(found.id));
+    return {};
+  },
+);
 
 /** A page that was read from a picture, with its file. */
 async function scanOf(services: Services, companyId: string, id: string, number: number) {

@@ -1,14 +1,4 @@
-import { eq } from 'drizzle-orm';
-import {
-  Arrange,
-  ArrivalsQuery,
-  SetScanning,
-  type ArrivalDetail,
-  type ArrivalList,
-  type Arrangement,
-  type Uploaded,
-} from '@ledgerline/contract';
-import { company } from '../db/schema/index.ts';
+import { ArrivalDetail, ArrivalList, ArrivalsQuery, Arrangement, Uploaded } from '@ledgerline/contract';
 import { fetchFile } from '../files/store.ts';
 import { decodeCursor, encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
@@ -32,19 +22,25 @@ async function fileOfArrival(services: Services, companyId: string, id: string, 
 }
 
 export function arrivalRoutes(api: Api): void {
-  api.define(
-    { method: 'get', path: '/arrivals', access: 'arrivals:see', summary: 'What came in, newest first', query: ArrivalsQuery },
-    async ({ services, caller, query }): Promise<ArrivalList> => {
+  api.query(
+    { path: '/arrivals', access: 'arrivals:see', summary: 'What came in, newest first', query: ArrivalsQuery, answer: ArrivalList },
+    async ({ services, caller, query }) => {
       const limit = query.limit ?? 50;
-      const at = decodeCursor(query.cursor);
+      const at = decodeCursor(query.cursor, 'moment');
       const arrivals = await listArrivals(services.database.db, caller.company.id, at ? { at: at[0]!, id: at[1]! } : null, limit);
       const last = arrivals[arrivals.length - 1];
       return { arrivals, next: last && arrivals.length === limit ? encodeCursor([last.receivedAt, last.id]) : null };
     },
   );
-  api.define(
-    { method: 'post', path: '/arrivals', access: 'arrivals:add', summary: 'Add files (multipart, field "file", several at once)' },
-    async ({ c, services, caller }): Promise<Uploaded> => {
+  api.raw(
+    {
+      method: 'post',
+      path: '/arrivals',
+      access: 'arrivals:add',
+      summary: 'Add files (multipart, field "file", several at once)',
+      answer: Uploaded,
+    },
+    async ({ c, services, caller }) => {
       if (Number(c.req.header('content-length') ?? 0) > uploadLimit)
         throw new Refusal(413, 'This is more than 100 MB. Add fewer files at once, or a smaller one.');
       const form = await c.req.parseBody({ all: true }).catch(() => {
@@ -74,25 +70,12 @@ export function arrivalRoutes(api: Api): void {
       return { arrivalId, documents: (await documentsOf(services.database.db, [arrivalId])).get(arrivalId) ?? [] };
     },
   );
-  api.define(
-    {
-      method: 'put',
-      path: '/scanning',
-      access: 'arrivals:add',
-      summary: 'What parts documents in one scan from the scan folder',
-      body: SetScanning,
-    },
-    async ({ services, caller, body }) => {
-      await services.database.db.update(company).set({ scanSeparator: body.separator }).where(eq(company.id, caller.company.id));
-    },
+  api.raw({ method: 'get', path: '/scanning/separator', access: 'arrivals:see', summary: 'A separator sheet to print, as PDF' }, async () =>
+    original(Buffer.from(await separatorSheet()), 'application/pdf', 'separator-sheet.pdf'),
   );
-  api.define(
-    { method: 'get', path: '/scanning/separator', access: 'arrivals:see', summary: 'A separator sheet to print, as PDF' },
-    async () => original(Buffer.from(await separatorSheet()), 'application/pdf', 'separator-sheet.pdf'),
-  );
-  api.define(
-    { method: 'get', path: '/arrivals/:id', access: 'arrivals:see', summary: 'One arrival with its message' },
-    async ({ services, caller, params }): Promise<ArrivalDetail> => {
+  api.query(
+    { path: '/arrivals/:id', access: 'arrivals:see', summary: 'One arrival with its message', answer: ArrivalDetail },
+    async ({ services, caller, params }) => {
       const { db } = services.database;
       const found = await findArrival(db, caller.company.id, params['id']!);
       if (!found) throw notFound('This arrival');
@@ -110,33 +93,32 @@ export function arrivalRoutes(api: Api): void {
       };
     },
   );
-  api.define(
+  api.query(
     {
-      method: 'get',
       path: '/arrivals/:id/pages',
       access: 'arrivals:see',
       summary: 'How an arrival’s pages are shared out among its documents',
+      answer: Arrangement,
     },
-    ({ services, caller, params }): Promise<Arrangement> => arrangementOf(services.database.db, caller.company.id, params['id']!),
+    ({ services, caller, params }) => arrangementOf(services.database.db, caller.company.id, params['id']!),
   );
-  api.define(
+  api.command(
     {
       method: 'put',
       path: '/arrivals/:id/pages',
-      access: 'arrivals:add',
       summary: 'Share an arrival’s pages out anew; what changed is read again',
-      body: Arrange,
+      answer: Arrangement,
     },
-    ({ services, caller, params, body }): Promise<Arrangement> => arrange(services, caller, params['id']!, body),
+    arrange,
   );
-  api.define(
+  api.raw(
     { method: 'get', path: '/arrivals/:id/files/:sha', access: 'arrivals:see', summary: 'A file that pages of this arrival come from' },
     async ({ services, caller, params }) => {
       const bytes = await fileOfArrival(services, caller.company.id, params['id']!, params['sha']!);
       return original(bytes, fileType(bytes) === 'pdf' ? 'application/pdf' : 'application/octet-stream', 'pages.pdf');
     },
   );
-  api.define(
+  api.raw(
     {
       method: 'get',
       path: '/arrivals/:id/pictures/:sha/:page',
@@ -149,7 +131,7 @@ export function arrivalRoutes(api: Api): void {
       return picture(bytes, Number(params['page']), 320);
     },
   );
-  api.define(
+  api.raw(
     { method: 'get', path: '/arrivals/:id/original', access: 'arrivals:see', summary: 'The message as it came' },
     async ({ services, caller, params }) => {
       const found = await findArrival(services.database.db, caller.company.id, params['id']!);

@@ -1,17 +1,19 @@
 import { deflateRawSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dec } from '@ledgerline/core/money';
-import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/demo/documents/einvoice';
-import { makePdf } from '@ledgerline/demo/documents/maker';
-import { paperFile } from '@ledgerline/demo/documents/paper';
-import { pictureOf, scannedPdf } from '@ledgerline/demo/documents/picture';
-import { getBill, saveBill, sendOn } from '../bills/service.ts';
+import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
+import { makePdf } from '@ledgerline/documents/maker';
+import { paperFile } from '@ledgerline/documents/paper';
+import { pictureOf, scannedPdf } from '@ledgerline/documents/picture';
+import { changeBill } from '../bills/change.ts';
+import { sendOn } from '../bills/moves.ts';
+import { settleException } from '../bills/settle.ts';
 import { takeMessage } from '../mail/receiver.ts';
 import { damaged } from '../../bench/reading/damage.ts';
 import { noteOf } from '../reading/notes.ts';
 import { readAsked } from '../reading/readfile.ts';
 import { looking, takeFiles, type Given } from '../testing/arrivals.ts';
-import { invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
+import { invoiceOf, makeWorld, type World } from '../testing/world.ts';
 import { unpack } from './unpack.ts';
 
 let world: World;
@@ -103,7 +105,13 @@ describe('e-invoices', () => {
   it('a page whose bill somebody works on keeps it', async () => {
     const invoice = invoiceOf(1, { number: 'X-3', lines: 2 });
     const id = await upload({ name: 'x.pdf', mediaType: pdf, bytes: await makePdf(invoice) });
-    await rows('update bill set row_version = 2 where invoice_number = $1', 'X-3');
+    const [begun] = await rows('select id from bill where invoice_number = $1', 'X-3');
+    await world.run(
+      changeBill,
+      await world.as('Ines Okafor'),
+      { id: begun.id },
+      { rowVersion: 1, operations: [{ do: 'set', field: 'terms', value: 'net 9' }] },
+    );
     await takeIntoArrival(id, { name: 'x.xml', mediaType: xml, bytes: ublOf(invoice) });
     expect((await documents(id)).map((d) => d.state).sort()).toEqual(['duplicate', 'read']);
     expect(await billsOf(id)).toHaveLength(1);
@@ -113,21 +121,30 @@ describe('e-invoices', () => {
     const gross = dec(page.gross).plus(10).toFixed(2);
     const [bill] = await billsOf(await upload({ name: 'x.pdf', mediaType: pdf, bytes: await hybridOf(page, ciiOf({ ...page, gross })) }));
     const clerk = await world.as('Ines Okafor');
-    const shown = await getBill(world.database.db, clerk, bill.id, testDay);
-    const differs = shown.exceptions.find((e) => e.code === 'differs-grossTotal')!;
-    expect([shown.gross, differs.blocking, differs.sentence]).toEqual([
+    const shown = await world.show(bill.id);
+    const differs = shown.exceptions.find((e) => e.code === 'data-differs')!;
+    expect([shown.gross, differs.severity, differs.sentence]).toEqual([
       gross,
-      true,
+      'stops',
       `The total is ${gross} in the e-invoice’s data, but ${page.gross} on its page.`,
     ]);
-    expect(differs.choices?.map((c) => c.value)).toEqual([gross, page.gross]);
-    expect(shown.exceptions.map((e) => e.code)).toContain('BR-CO-15');
-    await expect(sendOn(world.services, clerk, bill.id, shown.rowVersion)).rejects.toThrow('The total is');
-    const settled = await saveBill(world.services, clerk, bill.id, {
+    expect(differs.choices.map((c) => c.value)).toEqual([gross, page.gross]);
+    expect(shown.exceptions.filter((e) => e.code === 'e-invoice-rule').map((e) => e.key)).toContain('BR-CO-15');
+    const params = { id: bill.id };
+    await expect(world.run(sendOn, clerk, params, { rowVersion: shown.rowVersion })).rejects.toThrow('The total is');
+    const { code, path, key } = differs;
+    const settled = await world.run(settleException, clerk, params, {
       rowVersion: shown.rowVersion,
-      header: { gross: page.gross, unsure: shown.unsure.filter((u) => u !== 'gross') },
+      code,
+      path,
+      key,
+      how: 'choose',
+      take: 'page',
     });
-    expect(settled.exceptions.filter((e) => e.blocking)).toEqual([]);
+    expect(settled.gross).toBe(page.gross);
+    expect(settled.exceptions.filter((e) => e.severity === 'stops')).toEqual([]);
+    expect(settled.settled).toEqual([expect.objectContaining({ code: 'data-differs', how: 'choose:page', person: 'Ines Okafor' })]);
+    expect(settled.events.at(-1)).toMatchObject({ verb: 'settled', person: 'Ines Okafor' });
   });
   it('what stands inside the XML is kept beside it, and its page is no second bill', async () => {
     const invoice = invoiceOf(1, { number: 'X-5', lines: 2 });
@@ -154,7 +171,7 @@ async function takeIntoArrival(arrivalId: string, file: { name: string; mediaTyp
   const other = await upload(file);
   const [doc] = await documents(other);
   await rows(`delete from bill_line where bill_id in (select id from bill where document_id = $1)`, doc.id);
-  await rows(`delete from bill_event where bill_id in (select id from bill where document_id = $1)`, doc.id);
+  await rows(`delete from bill_exception where bill_id in (select id from bill where document_id = $1)`, doc.id);
   await rows('delete from bill where document_id = $1', doc.id);
   await rows(`update document set arrival_id = $1, state = 'waiting' where id = $2`, arrivalId, doc.id);
   world.queue.push(doc.id);

@@ -1,6 +1,7 @@
 import { and, eq, ne } from 'drizzle-orm';
 import type { Executor } from '../db/client.ts';
 import { arrival, document } from '../db/schema/index.ts';
+import { record, transaction } from '../events/record.ts';
 import { keep } from '../files/store.ts';
 import { fileType } from '../reading/filetype.ts';
 import { faultNotes } from '../reading/notes.ts';
@@ -65,7 +66,7 @@ async function earlier(tx: Executor, companyId: string, sha: string): Promise<{ 
 export async function takeIn(services: Services, arriving: Arriving): Promise<string> {
   const queue: string[] = [];
   const files = await unpack(arriving.files);
-  const arrivalId = await services.database.db.transaction(async (tx) => {
+  const arrivalId = await transaction(services.database.db, async (tx) => {
     const fileSha256 = arriving.original ? await keep(tx, arriving.original) : null;
     const { companyId, channel, sender, subject, body, headers, personId, note } = arriving;
     const [made] = await tx
@@ -95,6 +96,15 @@ export async function takeIn(services: Services, arriving: Arriving): Promise<st
         .returning({ id: document.id });
       if (state === 'waiting') queue.push(row!.id);
     }
+    record(tx, {
+      companyId,
+      subject: { type: 'arrival', id: made!.id },
+      verb: 'arrived',
+      by: { personId, source: channel === 'upload' ? 'web' : channel },
+      at: services.now(),
+      note: subject,
+      after: { channel, sender, files: files.length },
+    });
     return made!.id;
   });
   for (const id of queue) await services.queueReading(id);

@@ -1,12 +1,13 @@
 import { asc, eq } from 'drizzle-orm';
-import { DemoSignIn, SetUp, SignIn, type Session } from '@ledgerline/contract';
+import type { Static } from '@sinclair/typebox';
+import { DemoSignIn, Nothing, Session, SetUp, SignIn } from '@ledgerline/contract';
 import { membership, organisation, person } from '../db/schema/index.ts';
 import type { Api } from '../http/define.ts';
 import type { Services } from '../services.ts';
 import { setUp } from '../setup/service.ts';
 import { demoSignIn, personOf, signIn, signOut } from './service.ts';
 
-async function demoPeople({ database: { db } }: Services): Promise<Session['demo']> {
+async function demoPeople({ database: { db } }: Services): Promise<Static<typeof Session>['demo']> {
   const rows = await db
     .select({ id: person.id, name: person.name, title: person.title, role: membership.role })
     .from(person)
@@ -23,28 +24,44 @@ async function demoPeople({ database: { db } }: Services): Promise<Session['demo
 }
 
 export function authRoutes(api: Api): void {
-  api.define(
-    { method: 'get', path: '/session', access: 'public', summary: 'Who is signed in' },
-    async ({ c, services }): Promise<Session> => {
-      const [org] = await services.database.db.select().from(organisation);
-      return { me: await personOf(services, c), organisation: org?.name ?? null, demo: org?.demo ? await demoPeople(services) : [] };
+  api.query({ path: '/session', access: 'public', summary: 'Who is signed in', answer: Session }, async ({ c, services }) => {
+    const [org] = await services.database.db.select().from(organisation);
+    return { me: await personOf(services, c), organisation: org?.name ?? null, demo: org?.demo ? await demoPeople(services) : [] };
+  });
+  api.open(
+    { method: 'post', path: '/session', access: 'public', summary: 'Sign in', body: SignIn, answer: Nothing },
+    async ({ c, services, body }) => {
+      await signIn(services, c, body.email, body.password);
+      return {};
     },
   );
-  api.define({ method: 'post', path: '/session', access: 'public', summary: 'Sign in', body: SignIn }, async ({ c, services, body }) =>
-    signIn(services, c, body.email, body.password),
+  api.open(
+    {
+      method: 'post',
+      path: '/session/demo',
+      access: 'public',
+      summary: 'Sign in as a person of the demo',
+      body: DemoSignIn,
+      answer: Nothing,
+    },
+    async ({ c, services, body }) => {
+      await demoSignIn(services, c, body.personId);
+      return {};
+    },
   );
-  api.define(
-    { method: 'post', path: '/session/demo', access: 'public', summary: 'Sign in as a person of the demo', body: DemoSignIn },
-    async ({ c, services, body }) => demoSignIn(services, c, body.personId),
+  api.open(
+    { method: 'delete', path: '/session', access: 'public', summary: 'Sign out', body: Nothing, answer: Nothing },
+    async ({ c, services }) => {
+      await signOut(services, c);
+      return {};
+    },
   );
-  api.define({ method: 'delete', path: '/session', access: 'public', summary: 'Sign out' }, async ({ c, services }) =>
-    signOut(services, c),
-  );
-  api.define(
-    { method: 'post', path: '/setup', access: 'public', summary: 'Set up an empty organisation', body: SetUp },
+  api.open(
+    { method: 'post', path: '/setup', access: 'public', summary: 'Set up an empty organisation', body: SetUp, answer: Nothing },
     async ({ c, services, body }) => {
       await setUp(services, body);
       await signIn(services, c, body.email, body.password);
+      return {};
     },
   );
 }

@@ -1,11 +1,18 @@
-import { and, desc, eq, inArray, ne } from 'drizzle-orm';
-import { suggest, type PastLine } from '@ledgerline/core/coding';
+import { and, desc, eq, inArray, isNotNull, isNull, ne } from 'drizzle-orm';
+import { suggest, type Coding, type PastLine } from '@ledgerline/core/coding';
 import { unitWord } from '@ledgerline/core/einvoice';
 import { matchSupplier, type KnownCompany } from '@ledgerline/core/matching';
 import type { HeaderField, Read, Reading, ReadLine } from '@ledgerline/core/reading';
 import { dueDate, parseTerms } from '@ledgerline/core/terms';
+import { v7 } from 'uuid';
+import { cellPath, type StoredMark } from '@ledgerline/core/bills';
 import type { Executor } from '../db/client.ts';
-import { bill, billEvent, billLine, company, supplier, taxCode, type StoredMark } from '../db/schema/index.ts';
+import { bankAccount, bill, billLine, company, supplier, taxCode } from '../db/schema/index.ts';
+import { record, type Actor } from '../events/record.ts';
+import { recheck } from './checking.ts';
+import { workersOf } from './store.ts';
+
+const reader: Actor = { personId: null, source: 'reader' };
 
 const fields: Partial<Record<HeaderField, string>> = {
   supplierName: 'supplierId',
@@ -32,6 +39,24 @@ function marksOf(line: ReadLine): Record<string, StoredMark> {
   return Object.fromEntries(cells.flatMap((cell) => (line[cell] ? [[cell, stored(line[cell])]] : [])));
 }
 
+/** A flag of the reading on a row ("lines[2].amount") by the id that the row got. */
+function ofLine(flag: string, ids: string[]): string {
+  const [, row, cell] = /^lines\[(\d+)\]\.(\w+)$/.exec(flag) ?? [];
+  const id = ids[Number(row)];
+  return id && cell ? cellPath(id, cell) : flag;
+}
+
+/** The master list as the reader matches with it: each supplier with the bank account that counts. */
+async function knownSuppliers(tx: Executor, companyId: string) {
+  const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
+  const accounts = await tx
+    .select({ supplierId: bankAccount.supplierId, iban: bankAccount.iban })
+    .from(bankAccount)
+    .where(and(eq(bankAccount.companyId, companyId), isNull(bankAccount.retiredAt), isNotNull(bankAccount.verifiedAt)));
+  const ibans = new Map(accounts.map((a) => [a.supplierId, a.iban]));
+  return known.map((s) => ({ ...s, iban: ibans.get(s.id) ?? null }));
+}
+
 /** The supplier's last lines as they were posted, newest first. */
 export async function pastLines(tx: Executor, companyId: string, supplierId: string): Promise<PastLine[]> {
   return tx
@@ -49,24 +74,11 @@ export async function pastLines(tx: Executor, companyId: string, supplierId: str
     .limit(300);
 }
 
-/** The bill's field that shows a field of the reading. */
-export const billField = (field: string): string =>
-  ({
-    supplierName: 'supplierId',
-    supplierTaxId: 'supplierId',
-    supplierIban: 'supplierId',
-    netTotal: 'net',
-    taxTotal: 'tax',
-    grossTotal: 'gross',
-  })[field] ?? field;
-
-/** `differing`: fields that an e-invoice's data and its page say differently. */
 interface NewBill {
   companyId: string;
   documentId: string;
   reading: Reading;
   /** The lines come from an e-invoice's data, with unit codes. */ data: boolean;
-  differing: string[];
   addressedTo: KnownCompany | null;
   receivedAt: Date;
   now: Date;
@@ -75,10 +87,10 @@ interface NewBill {
 /** Makes the bill of a document that was read: supplier matched with its reason, lines coded by what this supplier's lines were. */
 export async function makeBill(
   tx: Executor,
-  { companyId, documentId, reading, data, differing, addressedTo, receivedAt, now }: NewBill,
+  { companyId, documentId, reading, data, addressedTo, receivedAt, now }: NewBill,
 ): Promise<string> {
   const h = reading.header;
-  const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
+  const known = await knownSuppliers(tx, companyId);
   const match = matchSupplier(
     {
       name: h.supplierName?.value ?? null,
@@ -89,7 +101,10 @@ export async function makeBill(
     known,
   );
   const found = known.find((s) => s.id === match?.id) ?? null;
-  const unsure = reading.flags.map((flag) => paths[flag] ?? flag).filter((flag) => !flag.startsWith('supplier.') && flag !== 'buyer.name');
+  const lineIds = [...reading.lines, ...reading.charges].map(() => v7());
+  const unsure = reading.flags
+    .map((flag) => paths[flag] ?? ofLine(flag, lineIds))
+    .filter((flag) => !flag.startsWith('supplier.') && flag !== 'buyer.name');
   const settled = match?.sure ? unsure.filter((u) => u !== 'supplierId') : match ? [...new Set([...unsure, 'supplierId'])] : unsure;
   const marks = Object.fromEntries(
     Object.entries(fields).flatMap(([field, name]) => {
@@ -110,6 +125,8 @@ export async function makeBill(
       kind: reading.kind === 'credit-note' ? 'credit-note' : 'invoice',
       supplierId: found?.id ?? null,
       supplierName: h.supplierName?.value ?? null,
+      supplierTaxId: h.supplierTaxId?.value ?? null,
+      supplierIban: h.supplierIban?.value ?? null,
       supplierReason: match?.reason ?? null,
       invoiceNumber: h.invoiceNumber?.value ?? null,
       issueDate: h.issueDate?.value ?? null,
@@ -122,16 +139,16 @@ export async function makeBill(
       gross: h.grossTotal?.value ?? null,
       pricesIncludeTax: reading.pricesIncludeTax,
       marks,
-      unsure: [...new Set([...settled, ...differing.map(billField)])],
+      unsure: [...new Set(settled)],
       createdAt: receivedAt,
-      note: addressedTo && addressedTo.id !== companyId ? `The page is addressed to ${addressedTo.name}.` : null,
+      addressedTo: addressedTo && addressedTo.id !== companyId ? addressedTo.id : null,
     })
-    .returning({ id: bill.id });
-  await addLines(tx, companyId, made!.id, reading, data, found);
-  await tx.insert(billEvent).values([
-    { companyId, billId: made!.id, what: 'arrived', at: receivedAt },
-    { companyId, billId: made!.id, what: 'read', at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null },
-  ]);
+    .returning();
+  await addLines(tx, companyId, made!.id, lineIds, reading, data, found);
+  const subject = { type: 'bill', id: made!.id };
+  record(tx, { companyId, subject, verb: 'arrived', by: reader, at: receivedAt });
+  record(tx, { companyId, subject, verb: 'read', by: reader, at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null });
+  await recheck(tx, own!, made!, { personId: null, now });
   return made!.id;
 }
 
@@ -144,19 +161,33 @@ function dueFrom(issued: string, terms: string): string | null {
  * Lets go of a document's bill because the document is read anew. A bill that somebody has begun to work on or sent on stays: the
  * answer is false then. True when there is none, or it went.
  */
-export async function dropBill(tx: Executor, documentId: string, why: string, now: Date, begun = false): Promise<boolean> {
+export async function dropBill(
+  tx: Executor,
+  documentId: string,
+  why: string,
+  now: Date,
+  by: Actor = reader,
+  begun = false,
+): Promise<boolean> {
   const [made] = await tx
     .select()
     .from(bill)
     .where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded')))
     .for('update');
   if (!made) return true;
-  if (!(begun ? ['read', 'returned', 'set-aside'] : ['read']).includes(made.stage) || (!begun && made.rowVersion > 1)) return false;
-  await tx
-    .update(bill)
-    .set({ stage: 'discarded', note: why, rowVersion: made.rowVersion + 1 })
-    .where(eq(bill.id, made.id));
-  await tx.insert(billEvent).values({ companyId: made.companyId, billId: made.id, what: 'discarded', note: why, at: now });
+  if (!(begun ? ['read', 'returned', 'set-aside'] : ['read']).includes(made.stage) || (!begun && (await workersOf(tx, made.id)).length > 0))
+    return false;
+  await tx.update(bill).set({ stage: 'discarded', note: why }).where(eq(bill.id, made.id));
+  record(tx, {
+    companyId: made.companyId,
+    subject: { type: 'bill', id: made.id },
+    verb: 'discarded',
+    by,
+    at: now,
+    note: why,
+    before: { stage: made.stage },
+    after: { stage: 'discarded' },
+  });
   return true;
 }
 
@@ -164,14 +195,15 @@ async function addLines(
   tx: Executor,
   companyId: string,
   billId: string,
+  ids: string[],
   reading: Reading,
   data: boolean,
-  found: typeof supplier.$inferSelect | null,
+  found: (Coding & { id: string }) | null,
 ): Promise<void> {
   const codes = await tx
     .select({ id: taxCode.id, rate: taxCode.rate, reverseCharge: taxCode.reverseCharge })
     .from(taxCode)
-    .where(eq(taxCode.companyId, companyId))
+    .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
     .orderBy(taxCode.code);
   const past = found ? await pastLines(tx, companyId, found.id) : [];
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
@@ -214,6 +246,7 @@ async function addLines(
         : row.marks;
       return {
         ...row,
+        id: ids[position]!,
         companyId,
         billId,
         position,

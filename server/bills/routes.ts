@@ -1,25 +1,34 @@
-import { and, asc, eq, inArray, ne, sql } from 'drizzle-orm';
-import { BillsQuery, MoveBill, MoveWithNote, SaveBill, type BillList, type JournalPreview, type NextBill } from '@ledgerline/contract';
 import { Type } from '@sinclair/typebox';
-import { bill } from '../db/schema/index.ts';
+import { Bill, BillList, BillsQuery, JournalPreview, NextBill } from '@ledgerline/contract';
+import { snapshot } from '../db/client.ts';
 import { encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
+import { notFound } from '../http/problems.ts';
 import { previewOf } from '../ledger/journal.ts';
 import { today } from '../services.ts';
-import { approve, discard, getBill, restore, returnBill, saveBill, sendOn, setAside, takeBack } from './service.ts';
-import { listBills } from './store.ts';
+import { changeBill } from './change.ts';
+import { approve, discard, restore, returnBill, sendOn, setAside, takeBack } from './moves.ts';
+import { listBills, nextBill, sameSupplier } from './search.ts';
+import { settleException } from './settle.ts';
+import { getBill } from './show.ts';
 
-const queues = { review: ['read', 'returned'], approve: ['coded'] } as const;
 const NextQuery = Type.Object({
   after: Type.Optional(Type.String({ format: 'uuid' })),
   queue: Type.Optional(Type.Union([Type.Literal('review'), Type.Literal('approve')])),
 });
 
 export function billRoutes(api: Api): void {
-  api.define(
-    { method: 'get', path: '/bills', access: 'bills:see', summary: 'Bills of all stages: searched, sorted, by keyset', query: BillsQuery },
-    async ({ services, caller, query }): Promise<BillList> => {
-      const rows = await listBills(services.database.db, caller.company.id, query, today(services));
+  const { db } = api.services.database;
+  api.query(
+    {
+      path: '/bills',
+      access: 'bills:see',
+      summary: 'Bills of all stages: searched, sorted, by keyset',
+      query: BillsQuery,
+      answer: BillList,
+    },
+    async ({ services, caller, query }) => {
+      const rows = await listBills(db, caller.company.id, query, today(services));
       const last = rows[rows.length - 1];
       return {
         bills: rows.map((r) => r.row),
@@ -27,136 +36,48 @@ export function billRoutes(api: Api): void {
       };
     },
   );
-  api.define(
+  api.query(
     {
-      method: 'get',
       path: '/bills/next',
       access: 'bills:see',
       summary: 'The next bill that waits, oldest first, and how many wait',
       query: NextQuery,
+      answer: NextBill,
     },
-    async ({ services, caller, query }): Promise<NextBill> => {
-      const waiting = and(
-        eq(bill.companyId, caller.company.id),
-        inArray(bill.stage, [...queues[query.queue ?? 'review']]),
-        query.queue === 'approve' ? ne(bill.sentBy, caller.me.id) : undefined,
-      );
-      const rows = await services.database.db
-        .select({ id: bill.id })
-        .from(bill)
-        .where(waiting)
-        .orderBy(asc(bill.createdAt), asc(bill.id))
-        .limit(500);
-      const at = rows.findIndex((r) => r.id === query.after);
-      const next = rows[at + 1] ?? rows.find((r) => r.id !== query.after) ?? null;
-      return { id: next?.id ?? null, left: rows.length };
-    },
+    ({ caller, query }) => nextBill(db, caller.company.id, caller.me.id, query.queue ?? 'review', query.after),
   );
-  api.define(
-    { method: 'get', path: '/bills/:id', access: 'bills:see', summary: 'One bill with lines, exceptions and history' },
-    ({ services, caller, params }) => getBill(services.database.db, caller, params['id']!, today(services)),
+  api.query(
+    { path: '/bills/:id', access: 'bills:see', summary: 'One bill with lines, exceptions and history', answer: Bill },
+    ({ services, caller, params }) => snapshot(db, (tx) => getBill(tx, caller.company, params['id']!, today(services))),
   );
-  api.define(
-    { method: 'patch', path: '/bills/:id', access: 'bills:edit', summary: 'Save what changed', body: SaveBill },
-    ({ services, caller, params, body }) => saveBill(services, caller, params['id']!, body),
+  api.query(
+    { path: '/bills/:id/journal', access: 'ledger:see', summary: 'The journal entry before it exists', answer: JournalPreview },
+    ({ services, caller, params }) => previewOf(db, caller.company, params['id']!, today(services)),
   );
-  api.define(
-    {
-      method: 'post',
-      path: '/bills/:id/send',
-      access: 'bills:edit',
-      summary: 'Send a reviewed and coded bill to approval',
-      body: MoveBill,
-    },
-    ({ services, caller, params, body }) => sendOn(services, caller, params['id']!, body.rowVersion),
-  );
-  api.define(
-    {
-      method: 'post',
-      path: '/bills/:id/take-back',
-      access: 'bills:edit',
-      summary: 'Take back a bill that nobody has decided yet',
-      body: MoveBill,
-    },
-    ({ services, caller, params, body }) => takeBack(services, caller, params['id']!, body.rowVersion),
-  );
-  api.define(
-    { method: 'post', path: '/bills/:id/approve', access: 'bills:approve', summary: 'Approve a bill', body: MoveBill },
-    ({ services, caller, params, body }) => approve(services, caller, params['id']!, body.rowVersion),
-  );
-  api.define(
-    { method: 'post', path: '/bills/:id/return', access: 'bills:approve', summary: 'Return a bill with a note', body: MoveWithNote },
-    ({ services, caller, params, body }) => returnBill(services, caller, params['id']!, body.rowVersion, body.note),
-  );
-  api.define(
-    { method: 'post', path: '/bills/:id/set-aside', access: 'bills:edit', summary: 'Set a bill aside', body: MoveWithNote },
-    ({ services, caller, params, body }) => setAside(services, caller, params['id']!, body.rowVersion, body.note),
-  );
-  api.define(
-    { method: 'post', path: '/bills/:id/discard', access: 'bills:edit', summary: 'Discard a bill', body: MoveWithNote },
-    ({ services, caller, params, body }) => discard(services, caller, params['id']!, body.rowVersion, body.note),
-  );
-  api.define(
-    { method: 'post', path: '/bills/:id/restore', access: 'bills:edit', summary: 'Take up a bill again', body: MoveBill },
-    ({ services, caller, params, body }) => restore(services, caller, params['id']!, body.rowVersion),
-  );
-  api.define(
-    { method: 'get', path: '/bills/:id/journal', access: 'ledger:see', summary: 'The journal entry before it exists' },
-    ({ services, caller, params }): Promise<JournalPreview> =>
-      previewOf(services.database.db, caller.company, params['id']!, today(services)),
-  );
-  api.define(
-    { method: 'get', path: '/bills/:id/with-supplier', access: 'bills:see', summary: 'The last bills from the same supplier' },
-    async ({ services, caller, params }): Promise<BillList> => {
-      const [one] = await services.database.db
-        .select({ supplierId: bill.supplierId })
-        .from(bill)
-        .where(and(eq(bill.companyId, caller.company.id), eq(bill.id, params['id']!)));
-      if (!one?.supplierId) return { bills: [], next: null };
-      const ids = await services.database.db
-        .select({
-          id: bill.id,
-          number: bill.invoiceNumber,
-          issueDate: bill.issueDate,
-          gross: bill.gross,
-          currency: bill.currency,
-          stage: bill.stage,
-          kind: bill.kind,
-          dueDate: bill.dueDate,
-          createdAt: bill.createdAt,
-          rowVersion: bill.rowVersion,
-        })
-        .from(bill)
-        .where(
-          and(
-            eq(bill.companyId, caller.company.id),
-            eq(bill.supplierId, one.supplierId),
-            ne(bill.id, params['id']!),
-            ne(bill.stage, 'discarded'),
-          ),
-        )
-        .orderBy(sql`${bill.issueDate} desc nulls last`)
-        .limit(6);
-      return {
-        bills: ids.map((r) => ({
-          id: r.id,
-          stage: r.stage,
-          kind: r.kind as 'invoice',
-          supplier: null,
-          supplierId: one.supplierId,
-          invoiceNumber: r.number,
-          issueDate: r.issueDate,
-          dueDate: r.dueDate,
-          currency: r.currency,
-          gross: r.gross,
-          arrivedAt: r.createdAt.toISOString(),
-          rowVersion: r.rowVersion,
-          sentBy: null,
-          entry: null,
-          unsure: 0,
-        })),
-        next: null,
-      };
+  api.query(
+    { path: '/bills/:id/with-supplier', access: 'bills:see', summary: 'The last bills from the same supplier', answer: BillList },
+    async ({ caller, params }) => {
+      const bills = await sameSupplier(db, caller.company.id, params['id']!);
+      if (!bills) throw notFound('This bill');
+      return { bills, next: null };
     },
   );
+  api.command({ method: 'patch', path: '/bills/:id', summary: 'Save what changed, by operations', answer: Bill }, changeBill);
+  api.command(
+    { method: 'post', path: '/bills/:id/exceptions', summary: 'Settle an exception: choose, confirm or overrule', answer: Bill },
+    settleException,
+  );
+  for (const [path, summary, use] of [
+    ['send', 'Send a reviewed and coded bill to approval', sendOn],
+    ['take-back', 'Take back a bill that nobody has decided yet', takeBack],
+    ['approve', 'Approve a bill', approve],
+    ['restore', 'Take up a bill again', restore],
+  ] as const)
+    api.command({ method: 'post', path: `/bills/:id/${path}`, summary, answer: Bill }, use);
+  for (const [path, summary, use] of [
+    ['return', 'Return a bill with a note', returnBill],
+    ['set-aside', 'Set a bill aside', setAside],
+    ['discard', 'Discard a bill', discard],
+  ] as const)
+    api.command({ method: 'post', path: `/bills/:id/${path}`, summary, answer: Bill }, use);
 }

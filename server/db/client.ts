@@ -20,6 +20,10 @@ export function connect(url: string): Database {
   return { db: drizzle(pool, { schema }), pool, url, close: () => pool.end() };
 }
 
+/** Reads several things as they stood at one moment. */
+export const snapshot = <T>(db: Db, work: (tx: Executor) => Promise<T>): Promise<T> =>
+  db.transaction(work, { isolationLevel: 'repeatable read', accessMode: 'read only' });
+
 /** Brings the schema up to date. Throws when the database is newer than this version of Ledgerline. */
 export async function migrate({ db, pool }: Database): Promise<void> {
   const folder = fileURLToPath(new URL('./migrations', import.meta.url));

@@ -1,81 +1,144 @@
 import { Hono, type Context } from 'hono';
-import type { Static, TSchema } from '@sinclair/typebox';
-import { may, type Company, type Me, type Permission } from '@ledgerline/contract';
-import type { Services } from '../services.ts';
+import type { Static, TObject, TSchema } from '@sinclair/typebox';
+import { closed, Nothing, type Me, type Permission } from '@ledgerline/contract';
 import { personOf } from '../auth/service.ts';
+import type { Caller, Command, Params } from '../commands/command.ts';
+import { mayAtAll } from '../commands/may.ts';
+import type { Services } from '../services.ts';
 import { Refusal } from './problems.ts';
-import { valid } from './validate.ts';
+import { fits, valid } from './validate.ts';
 
-/** Who asks, and in which company. */
-export interface Caller {
-  me: Me;
-  company: Company;
-}
 export type Access = 'public' | 'signed-in' | Permission;
+type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
+/** A route as the API description and the tests of all routes see it. */
 export interface Route {
-  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  method: Method;
   path: string;
   access: Access;
   summary: string;
-  body?: TSchema;
-  query?: TSchema;
+  body?: TObject;
+  query?: TObject;
+  /** What comes out; absent for files and streams. */
+  answer?: TSchema;
 }
-
-type Handler<R extends Route> = (input: {
+type CallerOf<A extends Access> = A extends 'public' ? null : A extends 'signed-in' ? { me: Me } : Caller;
+interface Request<A extends Access, B, Q> {
   c: Context;
   services: Services;
-  caller: R['access'] extends 'public' ? null : R['access'] extends 'signed-in' ? { me: Me } : Caller;
-  params: Record<string, string>;
-  body: R['body'] extends TSchema ? Static<R['body']> : undefined;
-  query: R['query'] extends TSchema ? Static<R['query']> : Record<string, never>;
-}) => Promise<unknown>;
+  caller: CallerOf<A>;
+  params: Params;
+  body: B;
+  query: Q;
+}
 
-/** Routes with their access, in the order they were defined: what the test of permissions and the API description read. */
+/**
+ * Routes with their access, in the order they were defined: what the tests of all routes and the API description read. `query` asks,
+ * `command` changes something, `open` is for what stands outside a company (sessions, set-up), `raw` for files in and out.
+ */
 export class Api {
   readonly app = new Hono();
   readonly routes: Route[] = [];
-  constructor(readonly services: Services) {}
+  /** `strict` has every answer checked against its schema: for tests. */
+  constructor(
+    readonly services: Services,
+    readonly strict = false,
+  ) {}
 
-  /** Adds a route. One that names a permission lives below a company, and only members of that company with a fitting role get in. */
-  define<const R extends Route>(route: R, handler: Handler<R>): void {
-    this.routes.push(route);
+  query<A extends Access, T extends TSchema, Q extends TObject = TObject>(
+    route: { path: string; access: A; summary: string; query?: Q; answer: T },
+    handler: (request: Request<A, undefined, Static<Q>>) => Promise<Static<T>>,
+  ): void {
+    const { path, access, summary, query, answer } = route;
+    this.#add({ method: 'get', path, access, summary, answer, ...(query ? { query } : {}) }, handler as Handler);
+  }
+
+  /** The path of a use case. Its body, permission and subject are the command's own. */
+  command<B extends TObject, S, A, T extends TSchema>(
+    route: { method: Exclude<Method, 'get'>; path: string; summary: string; answer: T },
+    use: Command<B, S, A & Static<T>>,
+  ): void {
+    this.#add({ ...route, access: use.may, body: use.body }, async ({ c, services, caller, params }) =>
+      use.perform(services, caller as Caller, params, await bodyOf(c, use.body)),
+    );
+  }
+
+  open<A extends 'public' | 'signed-in', B extends TObject, T extends TSchema>(
+    route: { method: Exclude<Method, 'get'>; path: string; access: A; summary: string; body: B; answer: T },
+    handler: (request: Request<A, Static<B>, undefined>) => Promise<Static<T>>,
+  ): void {
+    const body = closed(route.body);
+    this.#add({ ...route, body }, async (request) => handler({ ...request, body: await asked(request.c, body) } as never));
+  }
+
+  raw<A extends Access>(
+    route: { method: Method; path: string; access: A; summary: string; body?: TObject; answer?: TSchema },
+    handler: (request: Request<A, undefined, undefined>) => Promise<unknown>,
+  ): void {
+    this.#add(route, handler as Handler);
+  }
+
+  #add(route: Route, handler: Handler): void {
+    const known = { ...route, ...(route.query ? { query: closed(route.query) } : {}) };
+    this.routes.push(known);
     const full = route.access === 'public' || route.access === 'signed-in' ? `/api${route.path}` : `/api/companies/:companyId${route.path}`;
     this.app[route.method](full, async (c) => {
       if (route.method !== 'get') sameSite(c);
       const caller = await this.#admit(c, route.access);
-      const params = c.req.param() as Record<string, string>;
+      const params = c.req.param() as Params;
       for (const [name, value] of Object.entries(params))
-        if (/Id$|^id$/.test(name) && !/^[0-9a-f-]{36}$/i.test(value)) throw new Refusal(404, 'This is not here.');
-      const body = route.body
-        ? valid(
-            route.body,
-            await c.req.json().catch(() => {
-              throw new Refusal(400, 'The request was not understood.');
-            }),
-          )
-        : undefined;
-      const query = route.query ? valid(route.query, c.req.query(), true) : {};
-      const answer = await handler({ c, services: this.services, caller, params, body, query } as unknown as Parameters<Handler<R>>[0]);
-      return answer instanceof Response ? answer : c.json(answer ?? { ok: true });
+        if (/Id$|^id$/.test(name) && !isId(value)) throw new Refusal(404, 'This is not here.');
+      const query = route.access === 'public' ? undefined : valid(known.query ?? nothing, c.req.query(), true);
+      const answer = await handler({ c, services: this.services, caller, params, body: undefined, query });
+      if (answer instanceof Response) return answer;
+      const said = answer ?? {};
+      if (this.strict && route.answer) fits(route.answer, JSON.parse(JSON.stringify(said)), `${route.method} ${route.path}`);
+      return c.json(said);
     });
   }
 
-  async #admit(c: Context, access: Access): Promise<unknown> {
+  async #admit(c: Context, access: Access): Promise<Caller | { me: Me } | null> {
     if (access === 'public') return null;
     const me = await personOf(this.services, c);
     if (!me) throw new Refusal(401, 'Please sign in.');
     if (access === 'signed-in') return { me };
     const company = me.companies.find((one) => one.id === c.req.param('companyId'));
     if (!company) throw new Refusal(404, 'This company is not here, or you are not a member of it.');
-    if (!may(company.roles, access)) throw new Refusal(403, `Your role in ${company.name} does not allow this.`);
-    return { me, company };
+    const caller = { me, company, source: 'web' };
+    mayAtAll(caller, access);
+    return caller;
   }
 }
+type Handler = (asked: {
+  c: Context;
+  services: Services;
+  caller: unknown;
+  params: Params;
+  body: undefined;
+  query: unknown;
+}) => Promise<unknown>;
+
+const nothing = closed(Nothing);
+const isId = (text: string): boolean => /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i.test(text);
+
+/** The request's JSON; one whose command asks for nothing may have no body at all. */
+async function bodyOf(c: Context, schema: TObject): Promise<unknown> {
+  const text = await c.req.text();
+  if (text === '' && Object.keys(schema.properties).length === 0) return {};
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    throw new Refusal(400, 'The request was not understood.');
+  }
+}
+
+/** The request's JSON as a closed schema has it: for a route that asks with a body and changes nothing. */
+export const asked = async <B extends TObject>(c: Context, body: B): Promise<Static<B>> => valid(body, await bodyOf(c, body));
 
 /** Requests that change something must come from our own pages. */
 function sameSite(c: Context): void {
   const site = c.req.header('sec-fetch-site');
   const origin = c.req.header('origin');
   if (site && site !== 'same-origin' && site !== 'none') throw new Refusal(403, 'This request came from another site.');
-  if (origin && new URL(origin).host !== c.req.header('host')) throw new Refusal(403, 'This request came from another site.');
+  if (origin && hostOf(origin) !== c.req.header('host')) throw new Refusal(403, 'This request came from another site.');
 }
+const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);

@@ -6,11 +6,19 @@ export class Refusal extends Error {
     readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429,
     title: string,
     readonly errors: { path: string; sentence: string }[] = [],
+    /** What kind of refusal it is, for programs: nobody tests the sentence. */
+    readonly kind?: 'changed' | 'misfit' | 'asks',
   ) {
     super(title);
   }
   toProblem(): Problem {
-    return { type: 'about:blank', title: this.message, status: this.status, ...(this.errors.length ? { errors: this.errors } : {}) };
+    return {
+      type: 'about:blank',
+      title: this.message,
+      status: this.status,
+      ...(this.errors.length ? { errors: this.errors } : {}),
+      ...(this.kind ? { kind: this.kind } : {}),
+    };
   }
 }
 

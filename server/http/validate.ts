@@ -1,26 +1,33 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import formatsModule from 'ajv-formats';
 import type { Static, TSchema } from '@sinclair/typebox';
+import { closed } from '@ledgerline/contract';
 import { Refusal } from './problems.ts';
 
 const ajv = new Ajv({ allErrors: true, coerceTypes: false, removeAdditional: false });
 const loose = new Ajv({ allErrors: true, coerceTypes: true });
 const addFormats = formatsModule.default;
-addFormats(ajv, ['uuid', 'email']);
-addFormats(loose, ['uuid', 'email']);
+addFormats(ajv, ['uuid', 'email', 'date']);
+addFormats(loose, ['uuid', 'email', 'date']);
 const compiled = new Map<TSchema, ValidateFunction>();
+
+const wrongFormat: Record<string, string> = { email: 'This is not a mail address.', date: 'This is not a date of the calendar.' };
 
 function sentence(error: ErrorObject): string {
   if (error.keyword === 'required') return `${String(error.params['missingProperty'])} is missing.`;
   if (error.keyword === 'minLength') return `Needs at least ${String(error.params['limit'])} characters.`;
   if (error.keyword === 'maxLength') return `Can have ${String(error.params['limit'])} characters at most.`;
-  if (error.keyword === 'format') return error.params['format'] === 'email' ? 'This is not a mail address.' : 'This is not valid.';
+  if (error.keyword === 'format') return wrongFormat[String(error.params['format'])] ?? 'This is not valid.';
+  if (error.keyword === 'additionalProperties') return `${String(error.params['additionalProperty'])} cannot be set here.`;
   if (error.keyword === 'pattern') return 'This does not have the right form.';
   return `This ${error.message ?? 'is not valid'}.`;
 }
 
-/** The data as the schema has it, or a refusal that names each field. `text` lets query strings stand for numbers. */
-export function valid<T extends TSchema>(schema: T, data: unknown, text = false): Static<T> {
+/**
+ * The data as the schema has it, or a refusal that names each field. `text` lets query strings stand for numbers; `at` is where the
+ * data stands in what was sent.
+ */
+export function valid<T extends TSchema>(schema: T, data: unknown, text = false, at = ''): Static<T> {
   let validate = compiled.get(schema);
   if (!validate) {
     validate = (text ? loose : ajv).compile(schema);
@@ -28,8 +35,8 @@ export function valid<T extends TSchema>(schema: T, data: unknown, text = false)
   }
   if (validate(data)) return data as Static<T>;
   const errors = (validate.errors ?? [])
-    .filter((e) => e.keyword !== 'anyOf')
-    .map((e) => ({ path: e.instancePath.slice(1).replace(/\//g, '.'), sentence: sentence(e) }));
+    .filter((e, _, all) => e.keyword !== 'anyOf' || all.length === 1)
+    .map((e) => ({ path: at + e.instancePath.slice(at ? 0 : 1).replace(/\//g, '.'), sentence: sentence(e) }));
   throw new Refusal(
     400,
     errors[0]
@@ -38,3 +45,11 @@ export function valid<T extends TSchema>(schema: T, data: unknown, text = false)
     errors,
   );
 }
+
+/** Throws where an answer is not what its route promises: for tests. */
+export function fits(schema: TSchema, data: unknown, what: string): void {
+  let validate = answers.get(schema);
+  if (!validate) answers.set(schema, (validate = ajv.compile(closed(schema))));
+  if (!validate(data)) throw new Error(`${what} does not answer as it says: ${JSON.stringify(validate.errors?.slice(0, 3))}`);
+}
+const answers = new Map<TSchema, ValidateFunction>();

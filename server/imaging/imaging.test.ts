@@ -1,11 +1,11 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { Language } from '@ledgerline/core/page';
-import { suppliers } from '@ledgerline/demo/suppliers';
-import { demoPassword } from '@ledgerline/demo/people';
-import { makePdf } from '@ledgerline/demo/documents/maker';
-import { paperFile, wornPage } from '@ledgerline/demo/documents/paper';
-import { pastedPdf, pictureOf, scannedPdf } from '@ledgerline/demo/documents/picture';
+import { suppliers } from '@ledgerline/documents/suppliers';
+import { mailOf, password } from '../testing/master.ts';
+import { makePdf } from '@ledgerline/documents/maker';
+import { paperFile, wornPage } from '@ledgerline/documents/paper';
+import { pastedPdf, pictureOf, scannedPdf } from '@ledgerline/documents/picture';
 import { ReadingPool } from '../reading/pool.ts';
 import { fileType } from '../reading/filetype.ts';
 import { pagesOfPdf } from '../reading/pdf.ts';
@@ -32,7 +32,7 @@ async function signedIn(name: string) {
   const answer = await world.api.app.request('/api/session', {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: `${name}@marrowby.example`, password: demoPassword }),
+    body: JSON.stringify({ email: mailOf(name), password }),
   });
   const cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!;
   return (method: string, path: string, body?: object, code = 'MBG') =>

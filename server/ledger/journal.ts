@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { journalOf, type Journal } from '@ledgerline/core/posting';
 import type { Company, JournalPreview } from '@ledgerline/contract';
-import { taxRulesOf } from '../bills/service.ts';
+import { taxRulesOf } from '../bills/checking.ts';
 import { findBill, linesOf, rateOn } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';

@@ -2,8 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { demoPassword } from '@ledgerline/demo/people';
-import { invoiceOf, makeWorld, readyToPost, testDay, type World } from '../testing/world.ts';
+import { mailOf, password } from '../testing/master.ts';
+import { makeWorld, testDay, type World } from '../testing/world.ts';
 
 let world: World;
 const children: ChildProcess[] = [];
@@ -27,26 +27,14 @@ async function server(): Promise<{ child: ChildProcess; base: string; cookie: st
   const signedIn = await fetch(`${base}/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: 'halina@marrowby.example', password: demoPassword }),
+    body: JSON.stringify({ email: mailOf('Halina Voss'), password }),
   });
   return { child, base, cookie: signedIn.headers.getSetCookie()[0]!.split(';')[0]! };
 }
 
-/** Two hundred bills ready to post, copied from one that went the whole way. */
-async function twoHundred(): Promise<string[]> {
-  const id = await readyToPost(world, invoiceOf(0, { number: 'K-0', lines: 3, charge: true }));
-  await rows(
-    `insert into bill (id, company_id, stage, kind, supplier_id, invoice_number, issue_date, due_date, currency, net, tax, gross, sent_by, sent_at, approved_by, approved_at)
-    select gen_random_uuid(), company_id, 'approved', kind, supplier_id, 'K-' || n, issue_date, due_date, currency, net, tax, gross, sent_by, sent_at, approved_by, approved_at from bill, generate_series(1, 199) n where id = $1`,
-    id,
-  );
-  await rows(
-    `insert into bill_line (id, company_id, bill_id, position, kind, description, quantity, unit_price, amount, account_id, cost_centre_id, tax_code_id)
-    select gen_random_uuid(), l.company_id, b.id, l.position, l.kind, l.description, l.quantity, l.unit_price, l.amount, l.account_id, l.cost_centre_id, l.tax_code_id from bill_line l, bill b where l.bill_id = $1 and b.id <> $1 and b.stage = 'approved'`,
-    id,
-  );
-  return (await rows(`select id from bill where stage = 'approved' order by id`)).map((r) => r.id as string);
-}
+/** Two hundred bills ready to post, of four lines each. */
+const twoHundred = (): Promise<string[]> =>
+  world.build.bills(200, (i) => ({ number: `K-${i}`, stage: 'approved', lines: [10, 20, 30, 5].map((n) => ({ amount: `${n}.00` })) }));
 
 it('a server killed in the middle of posting 200 bills leaves each wholly posted or not at all, and posting again finishes the rest', async () => {
   const ids = await twoHundred();
@@ -73,7 +61,7 @@ it('a server killed in the middle of posting 200 bills leaves each wholly posted
   await cutOff;
 
   const whole = `select count(*) filter (where b.stage = 'posted' and e.id is not null and o.id is not null and lines = 6)::int as posted, count(*) filter (where b.stage = 'approved' and e.id is null and o.id is null)::int as waiting, count(*)::int as n
-    from bill b left join journal_entry e on e.bill_id = b.id left join open_item o on o.bill_id = b.id left join lateral (select count(*) as lines from journal_line l where l.entry_id = e.id) l on true`;
+    from bill b left join journal_entry e on e.source_id = b.id left join open_item o on o.source_id = b.id left join lateral (select count(*) as lines from journal_line l where l.entry_id = e.id) l on true`;
   const [between] = await rows(whole);
   expect([70, 80]).toContain(between.posted);
   expect(between.posted + between.waiting).toBe(200);

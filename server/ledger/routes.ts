@@ -1,68 +1,53 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
-import { EntriesQuery, PostBills, SetPeriod, type EntryList, type PeriodList } from '@ledgerline/contract';
-import { journalEntry, period } from '../db/schema/index.ts';
+import { EntriesQuery, Entry, EntryList, Nothing, PeriodList, Posted, Trail } from '@ledgerline/contract';
 import { decodeCursor, encodeCursor } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
+import { openYear, setPeriod } from './periods.ts';
 import { postBills } from './posting.ts';
-import { findEntry, listEntries, trailOf } from './store.ts';
+import { findEntry, listEntries, listPeriods, trailOf } from './store.ts';
+
+const perYear = 1_000_000_000;
 
 export function ledgerRoutes(api: Api): void {
-  api.define(
-    {
-      method: 'post',
-      path: '/postings',
-      access: 'bills:post',
-      summary: 'Post approved bills: all or nothing; the same key posts once',
-      body: PostBills,
-    },
-    ({ services, caller, body }) => postBills(services, caller, body),
+  const { db } = api.services.database;
+  api.command(
+    { method: 'post', path: '/postings', summary: 'Post approved bills: all or nothing; the same key posts once', answer: Posted },
+    postBills,
   );
-  api.define(
-    { method: 'get', path: '/entries', access: 'ledger:see', summary: 'Journal entries, newest first', query: EntriesQuery },
-    async ({ services, caller, query }): Promise<EntryList> => {
-      const limit = query.limit ?? 100;
-      const entries = await listEntries(services.database.db, caller.company.id, { ...query, limit }, decodeCursor(query.cursor));
-      const last = entries[entries.length - 1];
+  api.query(
+    { path: '/entries', access: 'ledger:see', summary: 'Journal entries, newest first', query: EntriesQuery, answer: EntryList },
+    async ({ caller, query }) => {
+      const limit = query.limit ?? 100,
+        at = decodeCursor(query.cursor, 'whole'),
+        key = Number(at?.[0] ?? 0);
+      const rows = await listEntries(
+        db,
+        caller.company.id,
+        { q: query.q, account: query.account, limit },
+        at && { year: Math.floor(key / perYear), number: key % perYear },
+      );
+      const last = rows[rows.length - 1];
       return {
-        entries,
-        next:
-          last && entries.length === limit
-            ? encodeCursor([String(Number(last.number.slice(0, 4)) * 1_000_000 + Number(last.number.slice(5))), last.id])
-            : null,
+        entries: rows.map((r) => r.row),
+        next: last && rows.length === limit ? encodeCursor([String(last.year * perYear + last.number), last.row.id]) : null,
       };
     },
   );
-  api.define(
-    { method: 'get', path: '/entries/:id', access: 'ledger:see', summary: 'One journal entry with its lines' },
-    ({ services, caller, params }) => findEntry(services.database.db, caller.company, params['id']!),
+  api.query(
+    { path: '/entries/:id', access: 'ledger:see', summary: 'One journal entry with its lines', answer: Entry },
+    ({ caller, params }) => findEntry(db, caller.company, params['id']!),
   );
-  api.define(
-    { method: 'get', path: '/entry-lines/:id/trail', access: 'ledger:see', summary: 'From an amount back to the mark on the page' },
-    ({ services, caller, params }) => trailOf(services.database.db, caller.company.id, params['id']!),
-  );
-  api.define(
-    { method: 'get', path: '/periods', access: 'ledger:see', summary: 'Periods, open and closed' },
-    async ({ services, caller }): Promise<PeriodList> => {
-      const rows = await services.database.db
-        .select({ year: period.year, month: period.month, open: period.open, entries: sql<number>`count(${journalEntry.id})::int` })
-        .from(period)
-        .leftJoin(
-          journalEntry,
-          and(eq(journalEntry.companyId, period.companyId), eq(journalEntry.year, period.year), eq(journalEntry.month, period.month)),
-        )
-        .where(eq(period.companyId, caller.company.id))
-        .groupBy(period.year, period.month, period.open)
-        .orderBy(asc(period.year), asc(period.month));
-      return { periods: rows };
+  api.query(
+    {
+      path: '/entry-lines/:id/trail',
+      access: 'ledger:see',
+      summary: 'From an amount back to the mark on the page',
+      answer: Trail,
     },
+    ({ caller, params }) => trailOf(db, caller.company.id, params['id']!),
   );
-  api.define(
-    { method: 'put', path: '/periods', access: 'periods:set', summary: 'Open or close a period', body: SetPeriod },
-    async ({ services, caller, body }) => {
-      await services.database.db
-        .insert(period)
-        .values({ companyId: caller.company.id, ...body })
-        .onConflictDoUpdate({ target: [period.companyId, period.year, period.month], set: { open: body.open } });
-    },
+  api.query({ path: '/periods', access: 'ledger:see', summary: 'Periods, open and closed', answer: PeriodList }, ({ caller }) =>
+    listPeriods(db, caller.company.id),
   );
+  api.command({ method: 'put', path: '/periods', summary: 'Open or close a period', answer: Nothing }, setPeriod);
+  api.command({ method: 'post', path: '/periods/year', summary: 'Open the periods of a year', answer: Nothing }, openYear);
 }

@@ -1,31 +1,38 @@
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import type { Company, Entry, EntryRow, Trail } from '@ledgerline/contract';
-import { eventsOf, linesOf } from '../bills/store.ts';
+import type { Company, Entry, EntryRow, PeriodList, Trail } from '@ledgerline/contract';
+import { linesOf } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
-import { bill, costCentre, journalEntry, journalLine, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
+import { col, like } from '../db/column.ts';
+import { bill, costCentre, journalEntry, journalLine, ledgerAccount, period, person, supplier, taxCode } from '../db/schema/index.ts';
+import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
 
-const numberOf = sql<string>`${journalEntry.year} || '-' || lpad(${journalEntry.number}::text, 5, '0')`;
+/** An entry's number as people write it: 2026-00042; longer where there are more than 99,999. */
+export const numberOf = sql<string>`entry_number(${col(journalEntry.year)}, ${col(journalEntry.number)})`;
 const columns = {
   id: journalEntry.id,
   number: numberOf,
   entryDate: journalEntry.entryDate,
-  kind: journalEntry.kind,
+  sourceType: journalEntry.sourceType,
+  sourceId: journalEntry.sourceId,
+  reverses: journalEntry.reverses,
+  reversedBy: sql<string | null>`(select r.id from journal_entry r where r.reverses = ${col(journalEntry.id)})`,
   description: journalEntry.description,
-  billId: journalEntry.billId,
   postedBy: person.name,
   postedAt: journalEntry.postedAt,
-  total: sql<string>`(select sum(jl.debit)::text from journal_line jl where jl.entry_id = ${journalEntry.id})`,
+  total: sql<string>`(select sum(jl.debit)::text from journal_line jl where jl.entry_id = ${col(journalEntry.id)})`,
   currency: journalEntry.currency,
   rate: journalEntry.rate,
+  year: journalEntry.year,
+  n: journalEntry.number,
 };
 
 export async function listEntries(
   db: Executor,
   companyId: string,
-  query: { q?: string; account?: string; limit: number },
-  at: string[] | null,
-): Promise<EntryRow[]> {
+  query: { q?: string | undefined; account?: string | undefined; limit: number },
+  after: { year: number; number: number } | null,
+): Promise<{ row: EntryRow; year: number; number: number }[]> {
   const words = query.q?.trim();
   const rows = await db
     .select(columns)
@@ -34,18 +41,20 @@ export async function listEntries(
     .where(
       and(
         eq(journalEntry.companyId, companyId),
-        words
-          ? sql`(${journalEntry.description} ilike ${`%${words.replace(/[\\%_]/g, '\\$&')}%`} or ${numberOf} ilike ${`%${words.replace(/[\\%_]/g, '\\$&')}%`})`
-          : undefined,
+        words ? sql`(${journalEntry.description} ilike ${like(words)} or ${numberOf} ilike ${like(words)})` : undefined,
         query.account
           ? sql`exists (select 1 from journal_line jl where jl.entry_id = ${journalEntry.id} and jl.account_id = ${query.account}::uuid)`
           : undefined,
-        at ? sql`(${journalEntry.year} * 1000000 + ${journalEntry.number}) < ${Number(at[0])}` : undefined,
+        after ? sql`(${journalEntry.year}, ${journalEntry.number}) < (${after.year}, ${after.number})` : undefined,
       ),
     )
     .orderBy(desc(journalEntry.year), desc(journalEntry.number))
     .limit(query.limit);
-  return rows.map(({ currency: _c, rate: _r, ...row }) => ({ ...row, postedAt: row.postedAt.toISOString() }));
+  return rows.map(({ currency: _c, rate: _r, year, n, ...row }) => ({
+    row: { ...row, postedAt: row.postedAt.toISOString() },
+    year,
+    number: n,
+  }));
 }
 
 export async function findEntry(db: Executor, company: Company, id: string): Promise<Entry> {
@@ -66,7 +75,7 @@ export async function findEntry(db: Executor, company: Company, id: string): Pro
       debit: journalLine.debit,
       credit: journalLine.credit,
       currencyAmount: journalLine.currencyAmount,
-      hasTrail: sql<boolean>`${journalEntry.billId} is not null`,
+      hasTrail: sql<boolean>`${col(journalEntry.billId)} is not null`,
     })
     .from(journalLine)
     .innerJoin(journalEntry, eq(journalEntry.id, journalLine.entryId))
@@ -75,7 +84,8 @@ export async function findEntry(db: Executor, company: Company, id: string): Pro
     .leftJoin(taxCode, eq(taxCode.id, journalLine.taxCodeId))
     .where(eq(journalLine.entryId, id))
     .orderBy(asc(journalLine.position));
-  return { ...row, postedAt: row.postedAt.toISOString(), baseCurrency: company.baseCurrency, lines };
+  const { year: _y, n: _n, ...entry } = row;
+  return { ...entry, postedAt: row.postedAt.toISOString(), baseCurrency: company.baseCurrency, lines };
 }
 
 /** From an amount in the ledger to the ink: journal line → bill line → mark on the page. Tax and payable lines lead to the header's mark. */
@@ -117,6 +127,23 @@ export async function trailOf(db: Executor, companyId: string, lineId: string): 
     documentId: row.bill.documentId,
     mark: stored?.mark ?? null,
     proof: stored?.proof ?? null,
-    people: (await eventsOf(db, row.bill.id)).map(({ what, person: who, at: when }) => ({ what, person: who, at: when })),
+    people: (await historyOf(db, companyId, 'bill', row.bill.id))
+      .filter((e) => e.verb !== 'changed')
+      .map(({ verb, person: who, at: when }) => ({ what: verb, person: who, at: when })),
   };
+}
+
+/** The company's periods, oldest first, with how many entries each has. */
+export async function listPeriods(db: Executor, companyId: string): Promise<PeriodList> {
+  const periods = await db
+    .select({ year: period.year, month: period.month, open: period.open, entries: sql<number>`count(${col(journalEntry.id)})::int` })
+    .from(period)
+    .leftJoin(
+      journalEntry,
+      and(eq(journalEntry.companyId, period.companyId), eq(journalEntry.year, period.year), eq(journalEntry.month, period.month)),
+    )
+    .where(eq(period.companyId, companyId))
+    .groupBy(period.year, period.month, period.open)
+    .orderBy(asc(period.year), asc(period.month));
+  return { periods };
 }

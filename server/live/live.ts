@@ -1,10 +1,10 @@
 import pg from 'pg';
 
-/** Something changed: which area of a company, and which row. */
+/** Something happened: to which kind of thing of a company, and to which one; null where it is about many. */
 export interface Change {
-  area: string;
+  type: string;
   company: string;
-  id: string;
+  id: string | null;
 }
 type Listener = (change: Change) => void;
 

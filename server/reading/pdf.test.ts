@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { PDFDocument, StandardFonts } from 'pdf-lib';
 import { describe, expect, it } from 'vitest';
-import { pastedPdf } from '@ledgerline/demo/documents/picture';
+import { pastedPdf } from '@ledgerline/documents/picture';
 import { UnreadablePdf } from './open.ts';
 import { contentOfPdf, pdfLimits } from './pdf.ts';
 

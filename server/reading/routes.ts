@@ -6,7 +6,7 @@ import { readLimits } from './pool.ts';
 import { inFile } from './result.ts';
 
 export function readingRoutes(api: Api): void {
-  api.define(
+  api.raw(
     {
       method: 'post',
       path: '/read',

@@ -1,6 +1,7 @@
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import { fileOfAttachment } from '../arrivals/take.ts';
 import { arrival, company, document } from '../db/schema/index.ts';
+import { transaction } from '../events/record.ts';
 import { fetchFile, keep } from '../files/store.ts';
 import type { Services } from '../services.ts';
 import { noteOf } from './notes.ts';
@@ -49,7 +50,7 @@ export async function readArrived(services: Services, documentId: string, patien
       .where(eq(document.id, documentId));
     return services.queueScanning(documentId);
   }
-  const queue = await db.transaction(async (tx): Promise<string[]> => {
+  const queue = await transaction(db, async (tx): Promise<string[]> => {
     // The arrival is the lock: an e-invoice and its page that are read at once still find each other.
     const [came] = await tx.select().from(arrival).where(eq(arrival.id, claimed.arrivalId)).for('update');
     const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');

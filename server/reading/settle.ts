@@ -1,10 +1,13 @@
-import { and, eq, isNull, ne } from 'drizzle-orm';
+import { and, eq, inArray, isNull, ne } from 'drizzle-orm';
 import { compare } from '@ledgerline/core/einvoice';
 import { matchCompany, type KnownCompany } from '@ledgerline/core/matching';
 import { squash } from '@ledgerline/core/reading';
-import { billField, dropBill, makeBill } from '../bills/intake.ts';
+import { recheck } from '../bills/checking.ts';
+import { touch } from '../bills/hand.ts';
+import { dropBill, makeBill } from '../bills/intake.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
+import { record } from '../events/record.ts';
 import type { Services } from '../services.ts';
 import { pageNotes } from './notes.ts';
 import type { ReadPart } from './result.ts';
@@ -61,12 +64,7 @@ export async function settlePart(
     // The data is the bill; its page beside it is compared and shown from Arrivals.
     const findings = twin.findings && { ...twin.findings, differences: compare(twin.reading!, reading) };
     await tx.update(document).set({ findings }).where(eq(document.id, twin.id));
-    if (findings?.differences.length)
-      await doubt(
-        tx,
-        twin.id,
-        findings.differences.map((d) => d.field),
-      );
+    if (findings?.differences.length) await compared(tx, services, twin.id);
     return keepAs('duplicate', `The page of the e-invoice ${twin.name}: one bill.`, twin.id);
   }
   const findings = twin && part.findings ? { ...part.findings, differences: compare(reading, twin.reading!) } : part.findings;
@@ -87,7 +85,6 @@ export async function settlePart(
     documentId: row.id,
     reading,
     data: part.findings !== null,
-    differing: (findings?.differences ?? []).map((d) => d.field),
     addressedTo: addressed,
     receivedAt: came.receivedAt,
     now: services.now(),
@@ -157,15 +154,24 @@ async function twinOf(tx: Executor, arrivalId: string, documentId: string, part:
   );
 }
 
-/** Fields on which data and page differ have to be looked at, in a bill that is already there. */
-async function doubt(tx: Executor, documentId: string, fields: string[]): Promise<void> {
+/** A page that came after the data was compared with it: the bill that is there is checked again, and whoever has it open sees it. */
+async function compared(tx: Executor, services: Services, documentId: string): Promise<void> {
   const [made] = await tx
-    .select({ id: bill.id, unsure: bill.unsure })
+    .select({ bill, company })
     .from(bill)
-    .where(and(eq(bill.documentId, documentId), ne(bill.stage, 'discarded')));
-  if (made)
-    await tx
-      .update(bill)
-      .set({ unsure: [...new Set([...made.unsure, ...fields.map(billField)])] })
-      .where(eq(bill.id, made.id));
+    .innerJoin(company, eq(company.id, bill.companyId))
+    .where(and(eq(bill.documentId, documentId), inArray(bill.stage, ['read', 'returned', 'set-aside'])))
+    .for('update', { of: bill });
+  if (!made) return;
+  await touch(tx, made.bill.id);
+  const now = services.now();
+  record(tx, {
+    companyId: made.company.id,
+    subject: { type: 'bill', id: made.bill.id },
+    verb: 'compared',
+    by: { personId: null, source: 'reader' },
+    at: now,
+    note: 'Its page says something else than its data.',
+  });
+  await recheck(tx, made.company, made.bill, { personId: null, now });
 }

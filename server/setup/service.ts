@@ -1,19 +1,12 @@
 import type { SetUp } from '@ledgerline/contract';
 import { roles } from '@ledgerline/contract';
 import { hashPassword } from '../auth/service.ts';
-import type { Executor } from '../db/client.ts';
-import { company, ledgerAccount, membership, organisation, period, person, taxCode } from '../db/schema/index.ts';
+import { company, ledgerAccount, membership, organisation, person, taxCode } from '../db/schema/index.ts';
+import { record, transaction } from '../events/record.ts';
+import { openPeriods } from '../ledger/periods.ts';
 import { Refusal } from '../http/problems.ts';
 import { today, type Services } from '../services.ts';
 import { startingAccounts, startingTaxCodes } from './starting.ts';
-
-/** Opens all months of the given years. */
-export async function openPeriods(db: Executor, companyId: string, years: number[]): Promise<void> {
-  await db
-    .insert(period)
-    .values(years.flatMap((year) => Array.from({ length: 12 }, (_, i) => ({ companyId, year, month: i + 1 }))))
-    .onConflictDoNothing();
-}
 
 /**
  * The first organisation, its company with a small chart of accounts and the country's tax codes, and its administrator, who
@@ -21,7 +14,7 @@ export async function openPeriods(db: Executor, companyId: string, years: number
  */
 export async function setUp(services: Services, asked: SetUp): Promise<void> {
   const passwordHash = await hashPassword(asked.password);
-  await services.database.db.transaction(async (tx) => {
+  await transaction(services.database.db, async (tx) => {
     if ((await tx.select().from(organisation)).length > 0) throw new Refusal(409, 'Ledgerline is already set up. Please sign in.');
     await tx.insert(organisation).values({ name: asked.organisation });
     const code =
@@ -43,16 +36,40 @@ export async function setUp(services: Services, asked: SetUp): Promise<void> {
     await tx.insert(membership).values(roles.map((role) => ({ personId: admin!.id, companyId: made!.id, role })));
     const accounts = await tx
       .insert(ledgerAccount)
-      .values(startingAccounts.map((a) => ({ ...a, companyId: made!.id })))
+      .values(
+        startingAccounts.map(({ code: no, name, group, kind }) => ({
+          code: no,
+          name,
+          group,
+          kind,
+          needsCostCentre: false,
+          companyId: made!.id,
+        })),
+      )
       .returning();
     const taxAccount = accounts.find((a) => a.kind === 'tax')!;
     const owed = accounts.find((a) => a.kind === 'liability')!;
-    await tx
-      .insert(taxCode)
-      .values(
-        startingTaxCodes[asked.country].map((t) => ({ ...t, companyId: made!.id, accountId: taxAccount.id, outputAccountId: owed.id })),
-      );
+    await tx.insert(taxCode).values(
+      startingTaxCodes[asked.country].map(({ code, name, rate, recoverable, reverseCharge }) => ({
+        code,
+        name,
+        rate,
+        recoverable,
+        reverseCharge,
+        companyId: made!.id,
+        accountId: taxAccount.id,
+        outputAccountId: owed.id,
+      })),
+    );
     const year = Number(today(services).slice(0, 4));
     await openPeriods(tx, made!.id, [year - 1, year, year + 1]);
+    record(tx, {
+      companyId: made!.id,
+      subject: { type: 'company', id: made!.id },
+      verb: 'made',
+      by: { personId: admin!.id, source: 'web' },
+      at: services.now(),
+      after: { name: made!.name, country: made!.country, baseCurrency: made!.baseCurrency, administrator: admin!.email },
+    });
   });
 }

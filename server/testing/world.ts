@@ -1,38 +1,49 @@
+import { and, asc, eq } from 'drizzle-orm';
 import pg from 'pg';
 import { v7 } from 'uuid';
 import { inject } from 'vitest';
-import { seeded } from '@ledgerline/demo/random';
-import { makeInvoice, type Invoice, type Wish } from '@ledgerline/demo/invoice';
-import { makePdf } from '@ledgerline/demo/documents/maker';
-import { writeMaster, callerOf, type Master } from '@ledgerline/demo/load';
-import { suppliers } from '@ledgerline/demo/suppliers';
+import type { TObject } from '@sinclair/typebox';
+import type { Bill } from '@ledgerline/contract';
+import { makeInvoice, type Invoice, type Wish } from '@ledgerline/documents/invoice';
+import { makePdf } from '@ledgerline/documents/maker';
+import { seeded } from '@ledgerline/documents/random';
+import { suppliers } from '@ledgerline/documents/suppliers';
 import { makeApi } from '../app.ts';
+import { approve, sendOn } from '../bills/moves.ts';
+import { getBill } from '../bills/show.ts';
+import type { Caller, Command, Params } from '../commands/command.ts';
 import { connect, type Database } from '../db/client.ts';
-import { bill } from '../db/schema/index.ts';
-import type { Caller } from '../http/define.ts';
+import { bill, company, membership, person } from '../db/schema/index.ts';
 import { Live } from '../live/live.ts';
 import { ReadingPool } from '../reading/pool.ts';
 import { readArrived } from '../reading/service.ts';
 import type { Services } from '../services.ts';
-import { approve, getBill, sendOn } from '../bills/service.ts';
-import { and, eq } from 'drizzle-orm';
 import { takeFiles } from './arrivals.ts';
+import { builders } from './build.ts';
+import { writeMaster, type Master } from './master.ts';
 
 export interface World {
   services: Services;
   database: Database;
   master: Master;
   url: string;
-  as(name: string, companyCode?: string): Promise<Caller>;
-  close(): Promise<void>;
   api: ReturnType<typeof makeApi>;
+  /** Straight into the database. */ build: ReturnType<typeof builders>;
   queue: string[];
+  as(name: string, companyCode?: string): Promise<Caller>;
+  /** Does a use case as somebody. */
+  run<B extends TObject, S, A>(use: Command<B, S, A>, as: Caller, params: Params, body: unknown): Promise<A>;
+  /** A bill as the desk gets it. */
+  show(id: string, companyCode?: string): Promise<Bill>;
+  rows(text: string, ...values: unknown[]): Promise<pg.QueryResult['rows']>;
+  someSupplier(companyCode: string): string | undefined;
   drain(): Promise<void>;
+  close(): Promise<void>;
 }
 
 export const testDay = '2026-11-23';
 
-/** A database of its own with the scenario's master data, the services on it, and a queue that the test empties itself. */
+/** A database of its own with small master data, the services on it, and a queue that the test empties itself. */
 export async function makeWorld(): Promise<World> {
   const template = new URL(inject('templateUrl'));
   const name = `t_${v7().replace(/-/g, '')}`;
@@ -60,14 +71,19 @@ export async function makeWorld(): Promise<World> {
     now: () => new Date(`${testDay}T10:00:00Z`),
   };
   const master = await database.db.transaction((tx) => writeMaster(tx, testDay));
-  return {
+  const world: World = {
     services,
     database,
     master,
     url: template.href,
-    api: makeApi(services),
+    api: makeApi(services, true),
+    build: undefined as never,
     queue,
-    as: (person, companyCode = 'MBG') => callerOf(services, person, master.company(companyCode).id),
+    as: (who, companyCode = 'MBG') => callerOf(services, who, master.company(companyCode).id),
+    run: (use, as, params, body) => use.perform(services, as, params, body),
+    show: (id, companyCode = 'MBG') => getBill(database.db, master.company(companyCode), id, testDay),
+    rows: async (text, ...values) => (await database.pool.query(text, values)).rows,
+    someSupplier: (code) => suppliers.find((s) => s.company === code)?.name,
     async drain() {
       while (queue.length + pictures.length > 0) {
         const id = queue.shift();
@@ -80,6 +96,28 @@ export async function makeWorld(): Promise<World> {
       await database.close();
     },
   };
+  world.build = builders(world);
+  return world;
+}
+
+async function callerOf(services: Services, name: string, companyId: string): Promise<Caller> {
+  const { db } = services.database;
+  const [who] = await db.select().from(person).where(eq(person.name, name));
+  const [own] = await db.select().from(company).where(eq(company.id, companyId)).orderBy(asc(company.code));
+  const held = await db
+    .select()
+    .from(membership)
+    .where(and(eq(membership.personId, who!.id), eq(membership.companyId, companyId)));
+  const mine = {
+    id: own!.id,
+    code: own!.code,
+    name: own!.name,
+    baseCurrency: own!.baseCurrency,
+    mailAddress: own!.mailAddress,
+    scanSeparator: 'none' as const,
+    roles: held.map((m) => m.role),
+  };
+  return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine, source: 'test' };
 }
 
 export function invoiceOf(index: number, wish: Partial<Wish> & { number: string }): Invoice {
@@ -88,9 +126,11 @@ export function invoiceOf(index: number, wish: Partial<Wish> & { number: string 
 
 /** Takes an invoice in as an upload, has it read, and gives its bill's id. */
 export async function arrive(world: World, invoice: Invoice): Promise<string> {
-  const { company } = invoice.supplier,
-    companyId = world.master.company(company).id;
-  await takeFiles(world, [{ name: `${invoice.number}.pdf`, mediaType: 'application/pdf', bytes: await makePdf(invoice) }], { company });
+  const { company: code } = invoice.supplier,
+    companyId = world.master.company(code).id;
+  await takeFiles(world, [{ name: `${invoice.number}.pdf`, mediaType: 'application/pdf', bytes: await makePdf(invoice) }], {
+    company: code,
+  });
   const [row] = await world.database.db
     .select({ id: bill.id })
     .from(bill)
@@ -103,9 +143,13 @@ export async function arrive(world: World, invoice: Invoice): Promise<string> {
 export async function readyToPost(world: World, invoice: Invoice): Promise<string> {
   const id = await arrive(world, invoice);
   const code = invoice.supplier.company;
-  const clerk = await world.as('Ines Okafor', code);
-  const current = await getBill(world.database.db, clerk, id, testDay);
-  const sent = await sendOn(world.services, clerk, id, current.rowVersion);
-  await approve(world.services, await world.as(code === 'MNT' ? 'Rufus Pell' : 'Marguerite Sable', code), id, sent.rowVersion);
+  const sent = await world.run(
+    sendOn,
+    await world.as('Ines Okafor', code),
+    { id },
+    { rowVersion: (await world.show(id, code)).rowVersion },
+  );
+  const approver = await world.as(code === 'MNT' ? 'Rufus Pell' : 'Marguerite Sable', code);
+  await world.run(approve, approver, { id }, { rowVersion: sent.rowVersion });
   return id;
 }

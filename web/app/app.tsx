@@ -14,7 +14,8 @@ import { SupplierPage } from '../suppliers/account';
 import { SuppliersPage } from '../suppliers/page';
 import { TodayPage } from '../today/page';
 import { Trouble, Waiting } from '../ui/states';
-import { api } from './api';
+import { authApi } from '../auth/api';
+import { SettingsPage } from '../settings/page';
 import { PlaceContext } from './company';
 import { Shell } from './shell';
 
@@ -33,13 +34,15 @@ const routes = [
       { path: 'ledger/:id', element: <EntryPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },
       { path: 'suppliers/:id', element: <SupplierPage /> },
+      { path: 'settings', element: <SettingsPage /> },
+      { path: 'settings/:area', element: <SettingsPage /> },
       { path: '*', element: <Trouble sentence="This page is not here." /> },
     ],
   },
 ];
 
 export function App() {
-  const { data, isError, isLoading } = api.useSessionQuery();
+  const { data, isError, isLoading } = authApi.useSessionQuery();
   const [chosen, choose] = useState(() => localStorage.getItem('company') ?? '');
   const me = data?.me ?? null;
   const router = useMemo(() => (me ? createBrowserRouter(routes) : null), [me?.id]); // eslint-disable-line react-hooks/exhaustive-deps -- a new person starts afresh

@@ -1,19 +1,56 @@
 import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
-import { api } from './api';
+import { api, list, tags, type Tag } from './api';
 
-const areas = ['arrivals', 'bills', 'ledger', 'suppliers'] as const;
+interface Change {
+  type: string;
+  company: string;
+  id: string | null;
+}
+/** What is fetched again when something happened to a kind of thing. */
+const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: string })[]> = {
+  bill: (id) => [...(id ? [{ type: 'bill' as const, id }] : ['bill' as const]), list('bill'), 'today', list('arrival')],
+  arrival: (id) => [...(id ? [{ type: 'arrival' as const, id }] : []), list('arrival'), 'today'],
+  document: (id) => [...(id ? [{ type: 'document' as const, id }] : []), list('arrival'), 'today'],
+  entry: () => [list('entry'), list('supplier'), 'today'],
+  supplier: (id) => [...(id ? [{ type: 'supplier' as const, id }] : ['supplier' as const]), list('supplier'), 'choices'],
+  period: () => ['period'],
+  company: () => ['session', 'settings'],
+  person: () => ['session', 'settings'],
+  check: () => ['settings', list('bill')],
+};
 
-/** Listens to the server's event stream: what changed in this company is loaded again. */
+/** Listens to the server's event stream: what changed in this company is loaded again; after the stream was away, everything is. */
 export function useLive(company: string): void {
   const dispatch = useDispatch();
   useEffect(() => {
-    const stream = new EventSource('/api/live');
-    stream.addEventListener('change', (event) => {
-      const change = JSON.parse((event as MessageEvent<string>).data) as { area: string; company: string };
-      const area = areas.find((a) => a === change.area);
-      if (area && change.company === company) dispatch(api.util.invalidateTags([area]));
-    });
-    return () => stream.close();
+    let stream: EventSource | null = null,
+      timer: ReturnType<typeof setTimeout> | undefined,
+      away = false;
+    const open = () => {
+      stream = new EventSource('/api/live');
+      stream.addEventListener('open', () => {
+        if (away) dispatch(api.util.invalidateTags([...tags]));
+        away = false;
+      });
+      stream.addEventListener('changes', (event) => {
+        const changes = JSON.parse((event as MessageEvent<string>).data) as Change[];
+        const mine = changes.filter((c) => c.company === company);
+        const concerned = mine.flatMap((c) => (concerns[c.type] ?? (() => ['settings' as const, 'choices' as const]))(c.id));
+        if (mine.length) dispatch(api.util.invalidateTags([...concerned, 'events']));
+      });
+      stream.addEventListener('error', () => {
+        away = true;
+        // The browser comes back by itself, unless the server answered with a refusal.
+        if (stream?.readyState !== EventSource.CLOSED) return;
+        clearTimeout(timer);
+        timer = setTimeout(open, 5000);
+      });
+    };
+    open();
+    return () => {
+      clearTimeout(timer);
+      stream?.close();
+    };
   }, [company, dispatch]);
 }

@@ -1,10 +1,12 @@
-import { BookOpen, FileText, Inbox, LogOut, Moon, Stamp, Store, Sun, SunMedium } from 'lucide-react';
+import { BookOpen, FileText, Inbox, LogOut, Moon, Settings, Stamp, Store, Sun, SunMedium } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { DropAnywhere } from '../arrivals/drop';
-import { api } from './api';
+import { authApi } from '../auth/api';
+import { todayApi } from '../today/api';
 import { usePlace } from './company';
-import { KeysDialog } from './keys';
+import { KeysDialog } from './keys/dialog';
+import { useKeys } from './keys/registry';
 import { useLive } from './live';
 
 function useTheme(): [string, () => void] {
@@ -18,48 +20,46 @@ function useTheme(): [string, () => void] {
   return [theme, () => set(theme === 'ledgerday' ? 'ledgernight' : 'ledgerday')];
 }
 
-/** The rail and the place beside it. */
+/** The places that this person may go to, each with its key and what waits there. */
+function usePlaces() {
+  const { company, can } = usePlace();
+  const { currentData: today } = todayApi.useTodayQuery({ company: company.id });
+  const waiting = today?.waiting;
+  return [
+    { to: '/', label: 'Today', icon: SunMedium, count: 0, show: true },
+    { to: '/arrivals', label: 'Arrivals', icon: Inbox, count: waiting?.unread ?? 0, show: can('arrivals:see') },
+    { to: '/bills', label: 'Bills', icon: FileText, count: waiting ? waiting.review + waiting.returned : 0, show: true },
+    { to: '/approvals', label: 'Approvals', icon: Stamp, count: waiting?.approve ?? 0, show: can('bills:approve') },
+    { to: '/ledger', label: 'Ledger', icon: BookOpen, count: waiting?.post ?? 0, show: can('ledger:see') },
+    { to: '/suppliers', label: 'Suppliers', icon: Store, count: 0, show: true },
+    { to: '/settings', label: 'Settings', icon: Settings, count: 0, show: can('settings:see') },
+  ]
+    .map((p, i) => ({ ...p, key: String(i + 1) }))
+    .filter((p) => p.show);
+}
+
+/** The rail and the place beside it; on a phone the rail lies at the foot. */
 export function Shell() {
-  const { me, company, choose, can } = usePlace();
-  const { data: today } = api.useTodayQuery({ company: company.id });
-  const [signOut] = api.useSignOutMutation();
+  const { me, company, choose } = usePlace();
+  const [signOut] = authApi.useSignOutMutation();
   const [theme, turn] = useTheme();
   const navigate = useNavigate();
   const [keys, showKeys] = useState(false);
+  const places = usePlaces();
   useLive(company.id);
-  const waiting = today?.waiting;
-  const places = [
-    { to: '/', label: 'Today', icon: SunMedium, count: 0, key: '1', show: true },
-    { to: '/arrivals', label: 'Arrivals', icon: Inbox, count: waiting?.unread ?? 0, key: '2', show: can('arrivals:see') },
-    { to: '/bills', label: 'Bills', icon: FileText, count: waiting ? waiting.review + waiting.returned : 0, key: '3', show: true },
-    { to: '/approvals', label: 'Approvals', icon: Stamp, count: waiting?.approve ?? 0, key: '4', show: can('bills:approve') },
-    { to: '/ledger', label: 'Ledger', icon: BookOpen, count: waiting?.post ?? 0, key: '5', show: can('ledger:see') },
-    { to: '/suppliers', label: 'Suppliers', icon: Store, count: 0, key: '6', show: true },
-  ].filter((p) => p.show);
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && /INPUT|TEXTAREA|SELECT/.test(event.target.tagName);
-      const place = event.altKey && places.find((p) => p.key === event.key);
-      if (place) {
-        event.preventDefault();
-        void navigate(place.to);
-      }
-      if (!typing && event.key === '?') showKeys(true);
-      if (!typing && event.key === '/') {
-        event.preventDefault();
-        document.querySelector<HTMLInputElement>('input[type=search]')?.focus();
-      }
-    };
-    addEventListener('keydown', listen);
-    return () => removeEventListener('keydown', listen);
-  });
+  useKeys('Everywhere', [
+    ...places.map((p) => ({ key: `Alt+${p.key}`, what: p.label, run: () => void navigate(p.to) })),
+    { key: '/', what: 'Search', run: () => document.querySelector<HTMLInputElement>('input[type=search]')?.focus() },
+    { key: 'F1', what: 'These keys', run: () => showKeys(true) },
+    { key: '?', what: 'These keys', silent: true, run: () => showKeys(true) },
+  ]);
   return (
-    <div className="flex h-full bg-base-100 text-base-content">
+    <div className="flex h-full bg-base-100 text-base-content max-md:flex-col-reverse">
       <nav
         aria-label="Places"
-        className="flex w-[148px] shrink-0 flex-col border-r-2 border-double hair bg-base-200 text-[15px] print:hidden"
+        className="flex w-[148px] shrink-0 flex-col border-r-2 border-double hair bg-base-200 text-[15px] max-md:w-full max-md:flex-row max-md:border-t-2 max-md:border-r-0 max-md:text-[11px] print:hidden"
       >
-        <div className="px-4 pt-4 pb-3">
+        <div className="px-4 pt-4 pb-3 max-md:hidden">
           <div className="font-semibold text-primary">Ledgerline</div>
           <div className="mt-1 h-[3px] w-10 border-y border-primary" />
         </div>
@@ -70,14 +70,16 @@ export function Shell() {
             end={to === '/'}
             title={`Alt+${key}`}
             className={({ isActive }) =>
-              `flex h-9 items-center gap-2 border-l-[3px] px-3 ${isActive ? 'border-primary bg-base-100 font-semibold text-primary' : 'border-transparent hover:bg-base-300/50'}`
+              `relative flex h-9 items-center gap-2 border-l-[3px] px-3 max-md:h-12 max-md:min-w-0 max-md:flex-1 max-md:flex-col max-md:justify-center max-md:gap-0 max-md:border-t-[3px] max-md:border-l-0 max-md:px-0 ${isActive ? 'border-primary bg-base-100 font-semibold text-primary' : 'border-transparent hover:bg-base-300/50'}`
             }
           >
-            <Icon size={16} aria-hidden /> <span className="grow">{label}</span>
-            {count > 0 && <span className="quiet text-[13px]">{count}</span>}
+            <Icon size={16} aria-hidden className="shrink-0" /> <span className="grow max-md:grow-0">{label}</span>
+            {count > 0 && (
+              <span className="quiet text-[13px] max-md:absolute max-md:top-0.5 max-md:right-1 max-md:text-[11px]">{count}</span>
+            )}
           </NavLink>
         ))}
-        <div className="mt-auto space-y-1 px-3 pb-3 text-[13px]">
+        <div className="mt-auto space-y-1 px-3 pb-3 text-[13px] max-md:hidden">
           <label className="block">
             <span className="quiet">Company</span>
             <select
@@ -113,7 +115,7 @@ export function Shell() {
           </div>
         </div>
       </nav>
-      <main className="min-w-0 grow overflow-hidden">
+      <main className="min-h-0 min-w-0 grow overflow-hidden">
         <DropAnywhere>
           <Outlet />
         </DropAnywhere>

@@ -2,8 +2,10 @@ import { Camera, CircleAlert, Copy, Eye, FileCheck, FileText, FolderCog, Layers,
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { useRows } from '../ui/infinite';
+import { arrivalsApi } from './api';
 import { showSize, showTime } from '../ui/format';
 import { StageWord } from '../ui/stage';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
@@ -35,7 +37,7 @@ function Reading({ progress: { done, of, doing } }: { progress: NonNullable<Arri
 
 function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }) {
   const { can } = usePlace();
-  const [retry] = api.useRetryMutation();
+  const [retry] = arrivalsApi.useRetryMutation();
   const { icon: Icon, word } = states[doc.state as keyof typeof states];
   const busy = doc.state === 'waiting' || doc.state === 'reading';
   const bill = doc.billId ?? doc.duplicateBillId;
@@ -86,7 +88,7 @@ function DocumentRow({ doc, company }: { doc: ArrivalDocument; company: string }
 }
 
 function Message({ company, id }: { company: string; id: string }) {
-  const { data } = api.useArrivalQuery({ company, id });
+  const { currentData: data } = arrivalsApi.useArrivalQuery({ company, id });
   if (!data) return <Waiting />;
   return (
     <div className="mb-2 ml-8 border-l-2 border-double hair pl-4 text-[14px]">
@@ -150,11 +152,7 @@ function Row({ arrival, company }: { arrival: Arrival; company: string }) {
 
 export function ArrivalsPage() {
   const { company, can } = usePlace();
-  const [cursors, setCursors] = useState<string[]>([]);
-  const { data, error } = api.useArrivalsQuery({
-    company: company.id,
-    ...(cursors.length ? { cursor: cursors[cursors.length - 1]! } : {}),
-  });
+  const list = useRows(arrivalsApi.useArrivalsInfiniteQuery({ company: company.id }), (page) => page.arrivals);
   const input = useRef<HTMLInputElement>(null);
   const [scanning, setScanning] = useState(false);
   const camera = useRef<HTMLInputElement>(null);
@@ -204,31 +202,24 @@ export function ArrivalsPage() {
       </Head>
       {scanning && <ScanningDialog close={() => setScanning(false)} />}
       <div className="min-h-0 grow overflow-auto">
-        {error ? (
-          <Trouble sentence={sentenceOf(error)} />
-        ) : !data ? (
+        {list.error ? (
+          <Trouble sentence={sentenceOf(list.error)} />
+        ) : list.loading ? (
           <Waiting />
-        ) : data.arrivals.length === 0 ? (
+        ) : list.rows.length === 0 ? (
           <Empty>Nothing has come in yet.</Empty>
         ) : (
           <ul>
-            {data.arrivals.map((a) => (
+            {list.rows.map((a) => (
               <Row key={a.id} arrival={a} company={company.id} />
             ))}
           </ul>
         )}
-        {data && (data.next || cursors.length > 0) && (
-          <div className="flex gap-2 px-6 py-3">
-            {cursors.length > 0 && (
-              <button className="btn btn-sm" onClick={() => setCursors(cursors.slice(0, -1))}>
-                Newer
-              </button>
-            )}
-            {data.next && (
-              <button className="btn btn-sm" onClick={() => setCursors([...cursors, data.next!])}>
-                Older
-              </button>
-            )}
+        {list.more && (
+          <div className="px-6 py-3">
+            <button className="btn btn-sm" onClick={list.load}>
+              Older
+            </button>
           </div>
         )}
       </div>

@@ -1,11 +1,13 @@
 import { ArrowLeft, Lock, Merge, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Arrange, Arrangement, PageSource } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { useKeys } from '../app/keys/registry';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
+import { arrivalsApi } from './api';
 import { backTo, join, leaveOut, move, putBack, splitAt, toArrange, turn, type Place } from './arranging';
 import { Thumb } from './thumb';
 
@@ -24,8 +26,8 @@ export function PagesPage() {
   const { id = '' } = useParams();
   const { company, can } = usePlace();
   const navigate = useNavigate();
-  const { data, error } = api.useArrangementQuery({ company: company.id, id });
-  const [arrange, { isLoading }] = api.useArrangeMutation();
+  const { currentData: data, error } = arrivalsApi.useArrangementQuery({ company: company.id, id });
+  const [arrange, { isLoading }] = arrivalsApi.useArrangeMutation();
   const [past, setPast] = useState<Arrange[]>([]);
   const [dragged, setDragged] = useState<Place | null>(null);
   const may = can('arrivals:add') && !isLoading;
@@ -45,16 +47,15 @@ export function PagesPage() {
     const last = past[past.length - 1];
     if (data && last) void apply(backTo(last, data), true);
   };
-  useEffect(() => {
-    const listen = (e: KeyboardEvent) => {
-      if (e.ctrlKey && e.key.toLowerCase() === 'z') {
-        e.preventDefault();
-        undo();
-      } else if (e.key === 'Escape') navigate('/arrivals');
-    };
-    addEventListener('keydown', listen);
-    return () => removeEventListener('keydown', listen);
-  });
+  useKeys('Pages', [
+    { key: 'ArrowRight', what: 'Choose a page (← →)' },
+    { key: 'Alt+ArrowRight', what: 'Move the page (Alt+← →)' },
+    { key: 'S', what: 'Split before the page' },
+    { key: 'R', what: 'Turn the page' },
+    { key: 'Delete', what: 'Leave the page out' },
+    { key: 'Ctrl+Z', what: 'Undo', run: undo },
+    { key: 'Escape', what: 'Back to arrivals', run: () => void navigate('/arrivals') },
+  ]);
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
   const now = toArrange(data);

@@ -2,8 +2,9 @@ import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { ScanSeparator } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { arrivalsApi } from './api';
 import { Dialog } from '../ui/dialog';
 
 const choices: [ScanSeparator, string, string][] = [
@@ -16,7 +17,7 @@ const choices: [ScanSeparator, string, string][] = [
 export function ScanningDialog({ close }: { close(): void }) {
   const { company } = usePlace();
   const [chosen, choose] = useState<ScanSeparator>(company.scanSeparator);
-  const [save, { isLoading }] = api.useSetScanningMutation();
+  const [save, { isLoading }] = arrivalsApi.useSetScanningMutation();
   const done = async () => {
     try {
       await save({ company: company.id, separator: chosen }).unwrap();

@@ -1,6 +1,6 @@
 import { useDispatch } from 'react-redux';
 import { toast } from 'sonner';
-import { api } from '../app/api';
+import { api, list } from '../app/api';
 
 /** Files that belong together by their name, such as an e-invoice and its page ("a.xml", "a.pdf"): they arrive as one. */
 export function together(files: File[]): File[][] {
@@ -56,7 +56,7 @@ export function useUpload(company: string): (files: File[]) => Promise<void> {
         request.send(form);
       });
       done += group.length;
-      dispatch(api.util.invalidateTags(['arrivals']));
+      dispatch(api.util.invalidateTags([list('arrival'), 'today']));
     }
     leave();
     if (failed.length) toast.error(failed.join(' · '), { id, duration: 12_000 });

@@ -1,45 +1,42 @@
-import type { SetUp } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { SetUp } from '@ledgerline/contract';
+import { FormField, Problem, useSchemaForm } from '../ui/form';
+import { authApi } from './api';
 
 /** The first screen of an empty Ledgerline. */
 export function SetUpPage() {
-  const [setUp, { error, isLoading }] = api.useSetUpMutation();
-  const field = (name: keyof SetUp, label: string, help: string, type = 'text') => (
-    <label className="block">
-      {label}
-      <input name={name} type={type} required minLength={name === 'password' ? 10 : 2} className="input mt-1 w-full" />
-      <span className="text-[13px] quiet">{help}</span>
-    </label>
-  );
+  const [setUp, { isLoading }] = authApi.useSetUpMutation();
+  const { form, submit, trouble } = useSchemaForm(SetUp, {
+    organisation: '',
+    company: '',
+    country: 'GB',
+    name: '',
+    email: '',
+    password: '',
+  });
   return (
     <main className="mx-auto max-w-md px-6 py-10">
       <h1 className="text-2xl font-semibold text-primary">Set up Ledgerline</h1>
-      <p className="mb-4 quiet">A small chart of accounts and the country’s tax codes are made for you.</p>
-      <form
-        className="space-y-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void setUp(Object.fromEntries(new FormData(e.currentTarget)) as unknown as SetUp);
-        }}
-      >
-        {field('organisation', 'Organisation', 'The whole: one or more companies.')}
-        {field('company', 'First company', 'As suppliers write it on their invoices.')}
-        <label className="block">
-          Country
-          <select name="country" className="select mt-1 w-full">
-            <option value="GB">United Kingdom (GBP)</option>
-            <option value="FR">France (EUR)</option>
-            <option value="NL">Netherlands (EUR)</option>
-          </select>
-        </label>
-        {field('name', 'Your name', 'You become the administrator.')}
-        {field('email', 'Your mail address', 'You sign in with it.', 'email')}
-        {field('password', 'Password', 'Ten characters or more.', 'password')}
-        {error && (
-          <p role="alert" className="text-error">
-            {sentenceOf(error)}
-          </p>
-        )}
+      <p className="mb-4 quiet">
+        A small chart of accounts and the country’s tax codes are made for you. A second person has to approve what you code: add them under
+        Settings once you are in.
+      </p>
+      <form className="space-y-3" onSubmit={submit((body) => setUp(body).unwrap())}>
+        <FormField form={form} name="organisation" label="Organisation" hint="The whole: one or more companies" autoFocus />
+        <FormField form={form} name="company" label="First company" hint="As suppliers write it on their invoices" />
+        <FormField
+          form={form}
+          name="country"
+          label="Country"
+          options={[
+            ['GB', 'United Kingdom (GBP)'],
+            ['FR', 'France (EUR)'],
+            ['NL', 'Netherlands (EUR)'],
+          ]}
+        />
+        <FormField form={form} name="name" label="Your name" hint="You become the administrator" />
+        <FormField form={form} name="email" label="Your mail address" hint="You sign in with it" />
+        <FormField form={form} name="password" label="Password" type="password" hint="Ten characters or more" />
+        <Problem sentence={trouble} />
         <button className="btn btn-primary w-full" disabled={isLoading}>
           Begin
         </button>

@@ -1,9 +1,10 @@
 import type { Session } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
+import { authApi } from './api';
 
 export function SignInPage({ session }: { session: Session }) {
-  const [signIn, { error, isLoading }] = api.useSignInMutation();
-  const [demo, { error: demoError }] = api.useDemoSignInMutation();
+  const [signIn, { error, isLoading }] = authApi.useSignInMutation();
+  const [demo, { error: demoError }] = authApi.useDemoSignInMutation();
   return (
     <main className="mx-auto flex h-full max-w-3xl items-center gap-12 px-6">
       <form

@@ -1,7 +1,9 @@
 import { useRef, useState } from 'react';
 import type { BillRow } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { Dialog } from '../ui/dialog';
+import { DateField } from '../ui/typed';
+import { billsApi } from './api';
 import { money, todayIso } from '../ui/format';
 
 /** The lines of a journal entry, as they are or as they would be. */
@@ -61,7 +63,7 @@ export function JournalTable({
 }
 
 function Preview({ company, bill }: { company: string; bill: BillRow }) {
-  const { data, error } = api.useJournalQuery({ company, id: bill.id });
+  const { currentData: data, error } = billsApi.useJournalQuery({ company, id: bill.id });
   return (
     <section className="mb-4">
       <h3 className="font-semibold">
@@ -101,7 +103,7 @@ export function PostDialog({
 }) {
   const key = useRef(crypto.randomUUID());
   const [date, setDate] = useState(todayIso());
-  const [post, { error, isLoading }] = api.usePostMutation();
+  const [post, { error, isLoading }] = billsApi.usePostMutation();
   return (
     <Dialog title={bills.length === 1 ? 'Post this bill' : `Post ${bills.length} bills`} wide close={close}>
       <p className="mb-2 text-[13px] quiet">All of them or none. After posting nothing can be changed. Amounts in {base}.</p>
@@ -117,17 +119,19 @@ export function PostDialog({
         </p>
       )}
       <div className="mt-3 flex items-center gap-3">
-        <label className="text-[13px]">
-          Entry date{' '}
-          <input
-            type="date"
-            className="input input-sm ml-1 w-40"
-            value={date}
-            onChange={(e) => {
-              setDate(e.target.value);
-              key.current = crypto.randomUUID();
-            }}
-          />
+        <label className="flex items-center gap-2 text-[13px]">
+          Entry date
+          <span className="w-32">
+            <DateField
+              label="Entry date"
+              value={date}
+              onSave={(day) => {
+                if (!day) return;
+                setDate(day);
+                key.current = crypto.randomUUID();
+              }}
+            />
+          </span>
         </label>
         <button className="btn ml-auto" onClick={close}>
           Cancel

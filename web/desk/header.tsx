@@ -1,17 +1,11 @@
 import type { ReactNode } from 'react';
-import type { Bill, Choices } from '@ledgerline/contract';
+import type { HeaderField } from '@ledgerline/core/bills';
+import type { Bill } from '@ledgerline/contract';
+import { usePlace } from '../app/company';
+import { billsApi } from '../bills/api';
+import { ChoiceField } from '../ui/choice-field';
 import { AmountField, DateField, TextField } from '../ui/typed';
-import { Pick } from '../ui/pick';
-import type { HeaderChange } from './draft';
-
-interface Props {
-  bill: Bill;
-  choices: Choices;
-  locked: boolean;
-  set(change: HeaderChange): void;
-  focus(path: string): void;
-  newSupplier(name: string): void;
-}
+import type { Desk } from './use-desk';
 
 function Field({
   label,
@@ -28,58 +22,79 @@ function Field({
   why: string | null;
   children: ReactNode;
 }) {
-  const wanted = bill.exceptions.find((e) => e.path === path && e.blocking);
+  const wanted = bill.exceptions.find((e) => e.path === path && e.severity === 'stops');
   return (
     <div data-field={path} className="min-w-0">
       <div className="flex justify-between gap-2 text-[12px]">
         <span className="quiet whitespace-nowrap">{label}</span>
         <span className={`truncate ${wanted ? 'text-error' : 'text-accent'}`} title={wanted?.sentence ?? why ?? hint ?? undefined}>
-          {wanted ? (wanted.code.startsWith('differs') ? 'differs' : 'needed') : hint}
+          {wanted ? (words[wanted.code] ?? 'needed') : hint}
         </span>
       </div>
       {children}
     </div>
   );
 }
+/** What stands beside a field that stops the bill, where it is not simply missing. */
+const words: Record<string, string> = {
+  'data-differs': 'differs',
+  'bank-differs': 'bank details',
+  duplicate: 'used before',
+  'due-early': 'too early',
+  'tax-unexplained': 'not explained',
+  'total-zero': 'zero',
+  'total-negative': 'negative',
+};
+
+/** How sure a value is, and why, as far as it was read. */
+function sureness(bill: Bill, path: string): { hint: string | null; why: string | null } {
+  const stored = bill.marks[path];
+  const hint = bill.unsure.includes(path) ? 'look at this' : stored?.repaired ? 'put right' : stored?.proof ? 'proven' : null;
+  // What a person typed or clicked is as sure as they are.
+  const sure = stored?.mark && stored.confidence < 1 ? `${Math.round(stored.confidence * 1000) / 10} % sure` : null;
+  return { hint, why: [stored?.repaired ?? stored?.proof, sure].filter(Boolean).join(' · ') || null };
+}
 
 /** The head of a bill, in the order in which an invoice is read. */
-export function HeaderFields({ bill, choices, locked, set, focus, newSupplier }: Props) {
+export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(name: string): void }) {
+  const { company } = usePlace();
+  const { data: money } = billsApi.useCurrenciesQuery({ company: company.id });
+  const { bill, locked } = desk;
   const look = (path: string) =>
-    `line-field ${bill.unsure.includes(path) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === path && e.blocking) ? 'wanted' : ''}`;
-  const proven = (path: string) => {
-    const stored = bill.marks[path];
-    if (bill.unsure.includes(path)) return 'look at this';
-    if (stored?.repaired) return 'put right';
-    return stored?.proof ? 'proven' : null;
+    `line-field ${bill.unsure.includes(path) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === path && e.severity === 'stops') ? 'wanted' : ''}`;
+  const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => desk.take(path) });
+  const f = (label: string, path: HeaderField, children: ReactNode, hint?: string | null) => {
+    const sure = sureness(bill, path);
+    return (
+      <Field label={label} path={path} bill={bill} hint={hint ?? sure.hint} why={sure.why}>
+        {children}
+      </Field>
+    );
   };
-  const why = (path: string) => {
-    const stored = bill.marks[path];
-    if (!stored?.mark) return null;
-    // What a person typed or clicked is as sure as they are.
-    const sure = stored.confidence < 1 ? `${Math.round(stored.confidence * 1000) / 10} % sure` : null;
-    return [stored.repaired ?? stored.proof, sure].filter(Boolean).join(' · ') || null;
-  };
-  const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => focus(path) });
-  const f = (label: string, path: string, children: ReactNode, hint?: string | null) => (
-    <Field label={label} path={path} bill={bill} hint={hint ?? proven(path)} why={why(path)}>
-      {children}
-    </Field>
-  );
+  const text = (label: string, path: 'invoiceNumber' | 'terms' | 'purchaseOrder', shown = label) =>
+    f(shown, path, <TextField {...common(path, label)} value={bill[path]} onSave={(v) => desk.set(path, v)} />);
+  const amount = (label: string, path: 'net' | 'tax' | 'gross', shown = label) =>
+    f(shown, path, <AmountField {...common(path, label)} currency={bill.currency} value={bill[path]} onSave={(v) => desk.set(path, v)} />);
   return (
     <div className="grid grid-cols-4 gap-x-5 gap-y-2 px-5 py-3">
       <div className="col-span-2">
         {f(
           'Supplier',
           'supplierId',
-          <Pick
+          <ChoiceField
             {...common('supplierId', 'Supplier')}
+            company={company.id}
+            of="suppliers"
             value={bill.supplierId}
-            choices={choices.suppliers}
+            chosen={desk.choiceOf(bill.supplierId)}
             fallback={bill.supplierName}
             onNew={newSupplier}
-            onPick={(id) => {
-              const chosen = choices.suppliers.find((s) => s.id === id);
-              set({ supplierId: id, ...(chosen && !bill.terms ? { terms: chosen.terms } : {}) });
+            onPick={(c) => {
+              if (c) desk.know(c);
+              desk.edit(
+                { do: 'set', field: 'supplierId', value: c?.id ?? null },
+                ...(c?.terms && !bill.terms ? [{ do: 'set' as const, field: 'terms' as const, value: c.terms }] : []),
+              );
             }}
           />,
           bill.supplierId ? bill.supplierReason : null,
@@ -93,26 +108,18 @@ export function HeaderFields({ bill, choices, locked, set, focus, newSupplier }:
           className={look('kind')}
           disabled={locked}
           value={bill.kind}
-          onFocus={() => focus('kind')}
-          onChange={(e) => set({ kind: e.target.value as Bill['kind'] })}
+          onFocus={() => desk.take('kind')}
+          onChange={(e) => desk.set('kind', e.target.value)}
         >
           <option value="invoice">Invoice</option>
           <option value="credit-note">Credit note</option>
         </select>,
       )}
-      {f(
-        bill.kind === 'invoice' ? 'Invoice number' : 'Credit note number',
-        'invoiceNumber',
-        <TextField
-          {...common('invoiceNumber', 'Invoice number')}
-          value={bill.invoiceNumber}
-          onSave={(invoiceNumber) => set({ invoiceNumber })}
-        />,
-      )}
+      {text('Invoice number', 'invoiceNumber', bill.kind === 'invoice' ? 'Invoice number' : 'Credit note number')}
       {f(
         'Invoice date',
         'issueDate',
-        <DateField {...common('issueDate', 'Invoice date')} value={bill.issueDate} onSave={(issueDate) => set({ issueDate })} />,
+        <DateField {...common('issueDate', 'Invoice date')} value={bill.issueDate} onSave={(v) => desk.set('issueDate', v)} />,
       )}
       {f(
         'Due',
@@ -121,40 +128,28 @@ export function HeaderFields({ bill, choices, locked, set, focus, newSupplier }:
           {...common('dueDate', 'Due')}
           value={bill.dueDate}
           from={bill.issueDate}
-          onTerms={(terms) => set({ terms })}
-          onSave={(dueDate) => set({ dueDate })}
+          onTerms={(terms) => desk.set('terms', terms)}
+          onSave={(v) => desk.set('dueDate', v)}
         />,
       )}
-      {f('Terms', 'terms', <TextField {...common('terms', 'Terms')} value={bill.terms} onSave={(terms) => set({ terms })} />)}
-      {f(
-        'Order',
-        'purchaseOrder',
-        <TextField {...common('purchaseOrder', 'Order')} value={bill.purchaseOrder} onSave={(purchaseOrder) => set({ purchaseOrder })} />,
-      )}
+      {text('Terms', 'terms')}
+      {text('Order', 'purchaseOrder')}
       {f(
         'Currency',
         'currency',
-        <input
-          {...{ 'aria-label': 'Currency', className: look('currency'), disabled: locked }}
+        <TextField
+          {...common('currency', 'Currency')}
           list="currencies"
           value={bill.currency}
-          maxLength={3}
-          onFocus={() => focus('currency')}
-          onChange={(e) => {
-            const currency = e.target.value.toUpperCase();
-            if (/^[A-Z]{3}$/.test(currency)) set({ currency });
-          }}
+          fits={(v) => /^[A-Za-z]{3}$/.test(v)}
+          onSave={(v) => desk.set('currency', (v ?? bill.currency).toUpperCase())}
         />,
       )}
-      {f('Net', 'net', <AmountField {...common('net', 'Net')} currency={bill.currency} value={bill.net} onSave={(net) => set({ net })} />)}
-      {f('Tax', 'tax', <AmountField {...common('tax', 'Tax')} currency={bill.currency} value={bill.tax} onSave={(tax) => set({ tax })} />)}
-      {f(
-        `Total ${bill.currency}`,
-        'gross',
-        <AmountField {...common('gross', 'Total')} currency={bill.currency} value={bill.gross} onSave={(gross) => set({ gross })} />,
-      )}
+      {amount('Net', 'net')}
+      {amount('Tax', 'tax')}
+      {amount('Total', 'gross', `Total ${bill.currency}`)}
       <datalist id="currencies">
-        {choices.currencies.map((c) => (
+        {(money?.currencies ?? []).map((c) => (
           <option key={c} value={c} />
         ))}
       </datalist>

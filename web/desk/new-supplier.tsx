@@ -1,77 +1,44 @@
-import { useState } from 'react';
-import type { Bill } from '@ledgerline/contract';
-import { api, sentenceOf } from '../app/api';
+import { NewSupplier, type Bill, type Choice } from '@ledgerline/contract';
+import { usePlace } from '../app/company';
+import { suppliersApi } from '../suppliers/api';
 import { Dialog } from '../ui/dialog';
+import { FormEnd, FormField, Problem, useSchemaForm } from '../ui/form';
 
-/** A supplier made in place, filled with what the page shows. */
-export function NewSupplierDialog({
-  company,
-  name,
-  bill,
-  done,
-  close,
-}: {
-  company: string;
-  name: string;
-  bill: Bill;
-  done(id: string): void;
-  close(): void;
-}) {
-  const [make] = api.useNewSupplierMutation();
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const field = (key: string, label: string, value = '', required = false) => (
-    <label className="block text-[13px]">
-      {label}
-      <input name={key} defaultValue={value} required={required} autoFocus={key === 'name'} className="input input-sm mt-0.5 w-full" />
-    </label>
-  );
+/** A supplier made in place, filled with what the page says. */
+export function NewSupplierDialog({ name, bill, done, close }: { name: string; bill: Bill; done(made: Choice): void; close(): void }) {
+  const { company } = usePlace();
+  const [make, { isLoading }] = suppliersApi.useNewSupplierMutation();
+  const { form, submit, trouble, asks } = useSchemaForm(NewSupplier, {
+    name,
+    taxId: bill.supplierTaxId,
+    iban: bill.supplierIban,
+    email: null,
+    phone: null,
+    address: null,
+    currency: bill.currency,
+    terms: bill.terms,
+  });
   return (
     <Dialog title="New supplier" close={close}>
       <form
         className="space-y-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          const data = new FormData(e.currentTarget);
-          const text = (key: string) => String(data.get(key) ?? '').trim() || null;
-          make({
-            company,
-            body: {
-              name: text('name') ?? '',
-              taxId: text('taxId'),
-              iban: text('iban'),
-              email: text('email'),
-              currency: text('currency') ?? bill.currency,
-              terms: text('terms'),
-              address: text('address'),
-            },
-          })
+        onSubmit={submit((body) =>
+          make({ company: company.id, body: asks ? { ...body, evenSo: true } : body })
             .unwrap()
-            .then(
-              (s) => done(s.id),
-              (error) => setTrouble(sentenceOf(error)),
-            );
-        }}
-      >
-        {trouble && (
-          <p role="alert" className="text-error">
-            {trouble}
-          </p>
+            .then(done),
         )}
-        {field('name', 'Name', name, true)}
-        <div className="grid grid-cols-2 gap-2">
-          {field('taxId', 'Tax number')}
-          {field('iban', 'IBAN')}
-          {field('email', 'Mail address')}
-          {field('currency', 'Currency', bill.currency, true)}
-          {field('terms', 'Payment terms')}
-          {field('address', 'Address')}
+      >
+        <Problem sentence={trouble} />
+        <FormField form={form} name="name" label="Name" autoFocus />
+        <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+          <FormField form={form} name="taxId" label="Tax number" empty="null" />
+          <FormField form={form} name="iban" label="IBAN" empty="null" hint="Counts once a second person has verified it" />
+          <FormField form={form} name="email" label="Mail address" empty="null" />
+          <FormField form={form} name="currency" label="Currency" />
+          <FormField form={form} name="terms" label="Payment terms" empty="null" />
+          <FormField form={form} name="address" label="Address" empty="null" />
         </div>
-        <div className="flex justify-end gap-2 pt-2">
-          <button type="button" className="btn" onClick={close}>
-            Cancel
-          </button>
-          <button className="btn btn-primary">Make supplier</button>
-        </div>
+        <FormEnd close={close} action={asks ? 'Make it even so' : 'Make supplier'} busy={isLoading} />
       </form>
     </Dialog>
   );

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Mark } from '@ledgerline/contract';
+import { useKeys } from '../app/keys/registry';
 import { PageView, type ShownPage } from '../ui/page-view';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { cleanedBox, lies, sizeOf, type PageLook } from './place';
@@ -21,6 +22,7 @@ interface Props {
   onMark?(path: string): void;
   onWord?(text: string, mark: Mark): void;
   onBox?(page: ShownPage, mark: Mark): void;
+  /** A page is on the screen. */ onDrawn?(): void;
 }
 interface Drawn {
   x0: number;
@@ -33,7 +35,7 @@ const boxOf = ({ x0, y0, x1, y1 }: Drawn) => ({ x: Math.min(x0, x1), y: Math.min
 const still = 4;
 
 /** The document's pages with the marks over them; a click on a mark or a word, or a box drawn on the page, tells the bill beside it. */
-export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox }: Props) {
+export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox, onDrawn }: Props) {
   const [ready, setReady] = useState(false);
   const [failed, setFailed] = useState(false);
   const [number, setNumber] = useState(1);
@@ -45,7 +47,10 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const holder = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
-  const shown = focus ?? marks.find((m) => m.path === active)?.mark ?? null;
+  const found = focus ?? marks.find((m) => m.path === active)?.mark ?? null;
+  // The same place is the same mark, whatever was saved meanwhile: the page does not move for it.
+  const key = found ? `${active} ${found.page} ${found.x} ${found.y} ${found.w} ${found.h}` : null;
+  const shown = useMemo(() => found, [key]); // eslint-disable-line react-hooks/exhaustive-deps -- by what it says
   const count = pages.length;
   const page = pages.find((p) => p.number === number) ?? pages[0];
   const lookAs = (next: PageLook) => {
@@ -70,22 +75,18 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
     if (holder.current) watch.observe(holder.current);
     return () => watch.disconnect();
   }, [failed]);
-  useEffect(() => {
-    const listen = (e: KeyboardEvent) => {
-      if (e.key === 'PageDown' || e.key === 'PageUp') {
-        e.preventDefault();
-        setNumber((n) => Math.min(count, Math.max(1, n + (e.key === 'PageDown' ? 1 : -1))));
-      } else if (e.altKey && e.key.toLowerCase() === 'z') {
-        e.preventDefault();
-        setNear((n) => !n);
-      } else if (e.altKey && e.key.toLowerCase() === 'o') {
-        e.preventDefault();
-        lookAs(look === 'came' ? 'cleaned' : 'came');
-      }
-    };
-    addEventListener('keydown', listen);
-    return () => removeEventListener('keydown', listen);
-  });
+  const leaf = (step: number) => setNumber((n) => Math.min(count, Math.max(1, n + step)));
+  useKeys('Page', [
+    { key: 'PageDown', what: 'Next page', typing: true, run: () => leaf(1) },
+    { key: 'PageUp', what: 'Page before', typing: true, run: () => leaf(-1) },
+    { key: 'Alt+Z', what: 'Close to the field in hand, and back', run: () => setNear((n) => !n) },
+    {
+      key: 'Alt+O',
+      what: 'As it came, or cleaned',
+      when: () => Boolean(page?.scan),
+      run: () => lookAs(look === 'came' ? 'cleaned' : 'came'),
+    },
+  ]);
 
   const size = page && sizeOf(page, look);
   const lying = spin % 180 !== 0;
@@ -167,7 +168,17 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
             onPointerCancel={() => setDrawn(null)}
           >
             {scale > 0 && (
-              <PageView base={base} page={page} look={look} scale={scale} onFail={() => setFailed(true)} onReady={() => setReady(true)} />
+              <PageView
+                base={base}
+                page={page}
+                look={look}
+                scale={scale}
+                onFail={() => setFailed(true)}
+                onReady={() => {
+                  setReady(true);
+                  onDrawn?.();
+                }}
+              />
             )}
             {onWord &&
               page.words.map((word, i) => (

@@ -25,7 +25,7 @@ export function ProofStrip({ bill, proof, locked, repair }: { bill: Bill; proof:
       {part(
         'lines',
         show(proof.lines),
-        proof.rows.every((r) => r !== false),
+        Object.values(proof.rows).every((r) => r !== false),
       )}
       {!proof.charges.isZero() && (
         <>

@@ -1,17 +1,22 @@
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { arrivalsApi } from '../arrivals/api';
 import { Sheet } from '../desk/sheet';
 import { money, showDay, showTime } from '../ui/format';
+import { ledgerApi } from './api';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
 
 /** From an amount back to the ink: journal line, bill line, mark on the page. */
 function TrailView({ id }: { id: string }) {
   const { company } = usePlace();
-  const { data, error } = api.useTrailQuery({ company: company.id, id });
-  const { data: pages } = api.usePagesQuery({ company: company.id, id: data?.documentId ?? '' }, { skip: !data?.documentId });
+  const { currentData: data, error } = ledgerApi.useTrailQuery({ company: company.id, id });
+  const { currentData: pages } = arrivalsApi.usePagesQuery(
+    { company: company.id, id: data?.documentId ?? '' },
+    { skip: !data?.documentId },
+  );
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
   const step = (label: string, text: React.ReactNode) => (
@@ -88,7 +93,7 @@ export function EntryPage() {
   const { id = '' } = useParams();
   const { company } = usePlace();
   const navigate = useNavigate();
-  const { data, error } = api.useEntryQuery({ company: company.id, id });
+  const { currentData: data, error } = ledgerApi.useEntryQuery({ company: company.id, id });
   const [line, setLine] = useState<string | null>(null);
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
@@ -148,7 +153,9 @@ export function EntryPage() {
               </tr>
             </tbody>
           </table>
-          {!line && data.billId && <p className="px-6 py-3 quiet">Click an amount to follow its trail to the page.</p>}
+          {!line && data.lines.some((l) => l.hasTrail) && (
+            <p className="px-6 py-3 quiet">Click an amount to follow its trail to the page.</p>
+          )}
         </div>
         {line && (
           <div className="w-[44%] shrink-0 border-l hair">

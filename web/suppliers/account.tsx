@@ -1,22 +1,26 @@
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { api, sentenceOf } from '../app/api';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { money, showDay } from '../ui/format';
+import { suppliersApi } from './api';
+import { BankAccounts } from './bank';
+import { EditSupplier } from './edit';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
 
 /** A supplier's account: what is open, what is settled, and the master data beside it. */
 export function SupplierPage() {
   const { id = '' } = useParams();
-  const { company } = usePlace();
-  const { data, error } = api.useSupplierQuery({ company: company.id, id });
+  const [params] = useSearchParams();
+  const { company, can } = usePlace();
+  const { currentData: data, error } = suppliersApi.useSupplierQuery({ company: company.id, id });
+  const [editing, edit] = useState(false);
   const [show, setShow] = useState<'open' | 'settled' | 'all'>('open');
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
   const items = data.items.filter((i) => show === 'all' || (Number(i.open) === 0) === (show === 'settled'));
   const facts: [string, string | null][] = [
     ['Tax number', data.taxId],
-    ['IBAN', data.iban],
     ['Mail', data.email],
     ['Telephone', data.phone],
     ['Address', data.address],
@@ -37,6 +41,11 @@ export function SupplierPage() {
               .join(' · ') || 'nothing'}
           </b>
         </span>
+        {can('suppliers:edit') && (
+          <button className="btn btn-sm" onClick={() => edit(true)}>
+            Change
+          </button>
+        )}
       </Head>
       <div className="flex gap-1 border-b hair px-5 py-1.5 text-[13px]">
         {(['open', 'settled', 'all'] as const).map((s) => (
@@ -68,11 +77,15 @@ export function SupplierPage() {
               </thead>
               <tbody>
                 {items.map((i) => (
-                  <tr key={i.billId} className="hover:bg-base-200">
+                  <tr key={i.entryId} className="hover:bg-base-200">
                     <td className="plain !pl-6">
-                      <Link className="text-primary hover:underline" to={`/bills/${i.billId}`}>
-                        {i.invoiceNumber}
-                      </Link>
+                      {i.sourceType === 'bill' ? (
+                        <Link className="text-primary hover:underline" to={`/bills/${i.sourceId}`}>
+                          {i.invoiceNumber}
+                        </Link>
+                      ) : (
+                        <span className="quiet">{i.kind}</span>
+                      )}
                       {i.kind === 'credit-note' && <span className="ml-2 text-[12px] text-accent">credit note</span>}
                     </td>
                     <td className="plain">{showDay(i.issueDate)}</td>
@@ -91,9 +104,11 @@ export function SupplierPage() {
               </tbody>
             </table>
           )}
+          {data.more && <p className="px-6 py-2 text-[13px] quiet">The newest 200 items are listed.</p>}
         </div>
         <aside className="w-64 shrink-0 overflow-auto border-l hair px-5 py-3">
-          <dl className="space-y-2 text-[14px]">
+          <BankAccounts supplier={data} asked={params.get('iban')} />
+          <dl className="mt-3 space-y-2 text-[14px]">
             {facts.map(([label, value]) => (
               <div key={label}>
                 <dt className="text-[12px] quiet">{label}</dt>
@@ -103,6 +118,7 @@ export function SupplierPage() {
           </dl>
         </aside>
       </div>
+      {editing && <EditSupplier supplier={data} close={() => edit(false)} />}
     </div>
   );
 }

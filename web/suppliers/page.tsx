@@ -1,70 +1,59 @@
-import { Search } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { api, sentenceOf } from '../app/api';
+import { useNavigate } from 'react-router';
+import type { SupplierRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
+import { DataTable, type Column } from '../ui/data-table';
 import { money, showDay } from '../ui/format';
-import { Empty, Head, Trouble, Waiting } from '../ui/states';
+import { useRows } from '../ui/infinite';
+import { SearchField } from '../ui/search';
+import { Head } from '../ui/states';
+import { suppliersApi } from './api';
+import { SupplierDialog } from './edit';
+
+const columns: Column<SupplierRow>[] = [
+  { id: 'code', head: 'Code', width: 76, cell: (s) => <span className="code">{s.code}</span> },
+  { id: 'name', head: 'Name', cell: (s) => <span className="font-medium text-primary">{s.name}</span> },
+  { id: 'tax', head: 'Tax number', width: 150, minor: true, cell: (s) => <span className="code">{s.taxId}</span> },
+  { id: 'terms', head: 'Terms', width: 104, minor: true, cell: (s) => s.terms },
+  { id: 'bills', head: 'Bills', width: 64, num: true, cell: (s) => s.bills },
+  { id: 'last', head: 'Last', width: 112, minor: true, cell: (s) => showDay(s.lastBill) },
+  {
+    id: 'open',
+    head: 'Open',
+    width: 180,
+    num: true,
+    cell: (s) => s.open.map((o) => `${o.currency} ${money(o.amount, o.currency)}`).join(' · '),
+  },
+];
 
 export function SuppliersPage() {
-  const { company } = usePlace();
+  const { company, can } = usePlace();
+  const navigate = useNavigate();
   const [q, setQ] = useState('');
-  const { data, error } = api.useSuppliersQuery({ company: company.id, q });
+  const [making, make] = useState(false);
+  const list = useRows(suppliersApi.useSuppliersInfiniteQuery({ company: company.id, ...(q ? { q } : {}) }), (page) => page.suppliers);
   return (
     <div className="flex h-full flex-col">
       <Head title="Suppliers" detail={company.name}>
-        <label className="flex w-72 items-center gap-2 border-b-2 border-base-300 focus-within:border-primary">
-          <Search size={15} aria-hidden />
-          <input
-            type="search"
-            aria-label="Search suppliers"
-            placeholder="Name or code"
-            className="h-9 grow bg-transparent outline-none"
-            value={q}
-            onChange={(e) => setQ(e.target.value)}
-          />
-        </label>
-      </Head>
-      <div className="min-h-0 grow overflow-auto">
-        {error ? (
-          <Trouble sentence={sentenceOf(error)} />
-        ) : !data ? (
-          <Waiting />
-        ) : data.suppliers.length === 0 ? (
-          <Empty>No supplier fits.</Empty>
-        ) : (
-          <table className="w-full">
-            <thead className="sticky top-0 bg-base-200">
-              <tr>
-                <th className="plain !pl-6">Code</th>
-                <th className="plain">Name</th>
-                <th className="plain">Tax number</th>
-                <th className="plain">Terms</th>
-                <th className="plain num">Bills</th>
-                <th className="plain">Last</th>
-                <th className="plain num !pr-6">Open</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.suppliers.map((s) => (
-                <tr key={s.id} className="hover:bg-base-200">
-                  <td className="plain code !pl-6">{s.code}</td>
-                  <td className="plain">
-                    <Link className="font-medium text-primary hover:underline" to={`/suppliers/${s.id}`}>
-                      {s.name}
-                    </Link>
-                  </td>
-                  <td className="plain code">{s.taxId}</td>
-                  <td className="plain">{s.terms}</td>
-                  <td className="plain num">{s.bills}</td>
-                  <td className="plain">{showDay(s.lastBill)}</td>
-                  <td className="plain num !pr-6">{s.open.map((o) => `${o.currency} ${money(o.amount, o.currency)}`).join(' · ')}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+        <SearchField label="Search suppliers" placeholder="Name, code or tax number" value={q} change={setQ} />
+        {can('suppliers:edit') && (
+          <button className="btn btn-primary btn-sm" onClick={() => make(true)}>
+            <Plus size={14} aria-hidden />
+            New supplier
+          </button>
         )}
-      </div>
+      </Head>
+      <DataTable
+        label="Suppliers"
+        remember={`suppliers ${company.id}`}
+        {...list}
+        columns={columns}
+        rowId={(s) => s.id}
+        open={(s) => void navigate(`/suppliers/${s.id}`)}
+        empty="No supplier fits."
+      />
+      {making && <SupplierDialog close={() => make(false)} done={(id) => void navigate(`/suppliers/${id}`)} />}
     </div>
   );
 }

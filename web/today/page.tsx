@@ -1,16 +1,17 @@
 import { Link } from 'react-router';
 import { Bar, BarChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { api, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { ChannelIcon } from '../arrivals/channel';
 import { money, showDay, showTime } from '../ui/format';
+import { todayApi } from './api';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
 
 const tasks: Record<string, string> = { review: 'Review', returned: 'Returned to you', approve: 'Approve', post: 'Post' };
 
 export function TodayPage() {
   const { company, me, can } = usePlace();
-  const { data, error } = api.useTodayQuery({ company: company.id });
+  const { currentData: data, error } = todayApi.useTodayQuery({ company: company.id });
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
   const w = data.waiting;

@@ -20,7 +20,19 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
 }
 
 /** Asks for one sentence before something is done with it. */
-export function AskNote({ title, action, done, close }: { title: string; action: string; done(note: string): void; close(): void }) {
+export function AskNote({
+  title,
+  action,
+  label = 'Note',
+  done,
+  close,
+}: {
+  title: string;
+  action: string;
+  label?: string;
+  done(note: string): void;
+  close(): void;
+}) {
   return (
     <Dialog title={title} close={close}>
       <form
@@ -31,8 +43,8 @@ export function AskNote({ title, action, done, close }: { title: string; action:
         }}
       >
         <label className="block">
-          Note
-          <input name="note" required autoFocus maxLength={1000} className="input mt-1 w-full" />
+          {label}
+          <input name="note" required autoFocus minLength={3} maxLength={500} className="input mt-1 w-full" />
         </label>
         <div className="mt-4 flex justify-end gap-2">
           <button type="button" className="btn" onClick={close}>

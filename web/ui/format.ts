@@ -11,3 +11,8 @@ export const todayIso = (): string => {
 };
 export const showSize = (bytes: number): string =>
   bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+/** The order in which the person's language writes day and month. */
+export const dateOrder = (): 'day-first' | 'month-first' => {
+  const parts = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'numeric' }).formatToParts(new Date(2026, 10, 23));
+  return parts.find((p) => p.type === 'day' || p.type === 'month')?.type === 'month' ? 'month-first' : 'day-first';
+};

@@ -1,14 +1,24 @@
-import { Ban, Check, CircleDot, Clock, CornerUpLeft, FileCheck, Pause, Stamp, Wallet } from 'lucide-react';
+import { Ban, Check, CircleDot, Clock, CornerUpLeft, FileCheck, Pause, Stamp, Undo2, Wallet } from 'lucide-react';
 import type { Bill } from '@ledgerline/contract';
 import { showTime } from './format';
 
 const stops = ['arrived', 'read', 'reviewed', 'coded', 'approved', 'posted', 'paid'] as const;
-const present: Record<string, number> = { read: 2, returned: 2, 'set-aside': 2, discarded: 2, coded: 4, approved: 5, posted: 6, paid: 7 };
+const present: Record<string, number> = {
+  read: 2,
+  returned: 2,
+  'set-aside': 2,
+  discarded: 2,
+  coded: 4,
+  approved: 5,
+  posted: 6,
+  paid: 7,
+  reversed: 6,
+};
 
 /** Where a bill stands on its way: stops done, the one in hand, who and when on hover. */
 export function StageLine({ stage, events }: Pick<Bill, 'stage' | 'events'>) {
   const now = present[stage] ?? 0;
-  const said = (stop: string) => events.findLast((e) => e.what === stop || (stop === 'reviewed' && e.what === 'coded'));
+  const said = (stop: string) => events.findLast((e) => e.verb === stop || (stop === 'reviewed' && e.verb === 'coded'));
   return (
     <ol aria-label={`Stage: ${stage}`} className="flex items-start">
       {stops.map((stop, i) => {
@@ -38,6 +48,7 @@ const names: Record<string, { word: string; icon: typeof Check; tone: string }> 
   approved: { word: 'ready to post', icon: Stamp, tone: 'text-accent' },
   posted: { word: 'posted', icon: FileCheck, tone: 'text-success' },
   paid: { word: 'paid', icon: Wallet, tone: 'quiet' },
+  reversed: { word: 'reversed', icon: Undo2, tone: 'quiet' },
   'set-aside': { word: 'set aside', icon: Pause, tone: 'quiet' },
   discarded: { word: 'discarded', icon: Ban, tone: 'quiet' },
 };

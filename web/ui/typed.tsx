@@ -2,14 +2,14 @@ import { useState } from 'react';
 import { typedDate } from '@ledgerline/core/dates';
 import { calculate, minorUnits } from '@ledgerline/core/money';
 import { dueDate, parseTerms } from '@ledgerline/core/terms';
-import { money, showDay, todayIso } from './format';
+import { dateOrder, money, showDay, todayIso } from './format';
 
 interface Props {
   label: string;
   className?: string;
   disabled?: boolean;
   onFocus?(): void;
-  onField?(element: HTMLInputElement): void;
+  /** The id of a list of values to offer. */ list?: string;
 }
 interface Value {
   value: string | null;
@@ -22,6 +22,7 @@ function Typed({
   className = 'line-field',
   right,
   disabled,
+  list,
   onFocus,
   take,
 }: Props & { shown: string; right?: boolean; take(typed: string): boolean }) {
@@ -43,6 +44,8 @@ function Typed({
       aria-label={label}
       aria-invalid={wrong}
       disabled={disabled}
+      list={list}
+      data-typing={typed !== null && typed !== shown}
       autoComplete="off"
       title={wrong ? 'This is not understood.' : undefined}
       className={`${className} ${right ? 'text-right' : ''} ${wrong ? 'wanted' : ''}`}
@@ -60,12 +63,14 @@ function Typed({
   );
 }
 
-export function TextField({ value, onSave, ...props }: Props & Value) {
+/** A line of text. `fits` refuses what cannot stand here. */
+export function TextField({ value, onSave, fits, ...props }: Props & Value & { fits?(typed: string): boolean }) {
   return (
     <Typed
       {...props}
       shown={value ?? ''}
       take={(typed) => {
+        if (fits && !fits(typed)) return false;
         onSave(typed || null);
         return true;
       }}
@@ -94,7 +99,7 @@ export function AmountField({ value, onSave, currency, plain, ...props }: Props 
   );
 }
 
-/** A date: 3/11, 3 nov, today; with `from`, payment terms too (net 15, 30 eom). */
+/** A date: 3/11 in the order of the person's language, 3 nov, today; with `from`, payment terms too (net 15, 30 eom). */
 export function DateField({
   value,
   onSave,
@@ -111,7 +116,7 @@ export function DateField({
           onSave(null);
           return true;
         }
-        const day = typedDate(typed, todayIso());
+        const day = typedDate(typed, todayIso(), dateOrder());
         if (day) {
           onSave(day);
           return true;

@@ -17,6 +17,9 @@ export const ledgerAccount = pgTable(
     group: text('group_name').notNull(),
     /** expense, asset, income, tax, payable, bank, equity, liability: only the first two take bill lines. */
     kind: text('kind').notNull(),
+    needsCostCentre: boolean('needs_cost_centre').notNull().default(false),
+    /** False: closed, takes no new lines. */
+    active: boolean('active').notNull().default(true),
   },
   (t) => [unique('ledger_account_code').on(t.companyId, t.code), unique('ledger_account_of_company').on(t.id, t.companyId)],
 );
@@ -28,6 +31,7 @@ export const costCentre = pgTable(
     companyId: ofCompany(),
     code: text('code').notNull(),
     name: text('name').notNull(),
+    active: boolean('active').notNull().default(true),
   },
   (t) => [unique('cost_centre_code').on(t.companyId, t.code), unique('cost_centre_of_company').on(t.id, t.companyId)],
 );
@@ -47,6 +51,7 @@ export const taxCode = pgTable(
     accountId: uuid('account_id').notNull(),
     /** Where reverse charge tax is owed. */
     outputAccountId: uuid('output_account_id'),
+    active: boolean('active').notNull().default(true),
   },
   (t) => [
     unique('tax_code_code').on(t.companyId, t.code),
@@ -55,6 +60,11 @@ export const taxCode = pgTable(
       columns: [t.accountId, t.companyId],
       foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
       name: 'tax_code_account',
+    }),
+    foreignKey({
+      columns: [t.outputAccountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'tax_code_output_account',
     }),
   ],
 );

@@ -1,19 +1,10 @@
-import { boolean, char, foreignKey, index, integer, jsonb, numeric, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { Mark } from '@ledgerline/core/page';
+import { boolean, char, foreignKey, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { StoredMark } from '@ledgerline/core/bills';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { document } from './arrivals.ts';
 import { day, id, moment } from './columns.ts';
 import { company, person } from './people.ts';
 import { supplier } from './suppliers.ts';
-
-/** A value's place on the page, how sure the reader was, and the sum that proved it. */
-export interface StoredMark {
-  mark: Mark | null;
-  confidence: number;
-  proof: string | null;
-  /** Where a misread figure was put right: what was read at first and which sum chose. */
-  repaired?: string;
-}
 
 export const bill = pgTable(
   'bill',
@@ -28,6 +19,9 @@ export const bill = pgTable(
     supplierId: uuid('supplier_id'),
     /** The name on the page, kept until a supplier is chosen. */
     supplierName: text('supplier_name'),
+    /** The supplier's tax number and bank account as the page has them. */
+    supplierTaxId: text('supplier_tax_id'),
+    supplierIban: text('supplier_iban'),
     /** Why this supplier was matched, in one sentence. */
     supplierReason: text('supplier_reason'),
     invoiceNumber: text('invoice_number'),
@@ -44,7 +38,10 @@ export const bill = pgTable(
     marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
     /** Fields the reader is not sure of, until a person has settled them. */
     unsure: jsonb('unsure').$type<string[]>().notNull().default([]),
+    /** Another of our companies to which the page is addressed. */
+    addressedTo: uuid('addressed_to').references(() => company.id),
     note: text('note'),
+    /** Raised by the database at every change. */
     rowVersion: integer('row_version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),
     sentBy: uuid('sent_by').references(() => person.id),
@@ -114,20 +111,44 @@ export const billLine = pgTable(
   ],
 );
 
-/** What happened to a bill: the stage line and the history are drawn from it. */
-export const billEvent = pgTable(
-  'bill_event',
+/** What the checks found on a bill: open until it is settled, by a change, by a choice, or overruled by a named person. */
+export const billException = pgTable(
+  'bill_exception',
   {
     id: id(),
     companyId: uuid('company_id').notNull(),
     billId: uuid('bill_id').notNull(),
-    what: text('what').notNull(),
+    code: text('code').notNull(),
+    path: text('path').notNull(),
+    /** Tells this finding from another at the same path. */
+    key: text('key').notNull().default(''),
+    sentence: text('sentence').notNull(),
+    severity: text('severity').notNull(),
+    /** open, settled, overruled */
+    state: text('state').notNull().default('open'),
+    /** change, choose:data, choose:page, confirm, overrule */
+    how: text('how'),
     personId: uuid('person_id').references(() => person.id),
-    note: text('note'),
-    at: moment('at').notNull().defaultNow(),
+    reason: text('reason'),
+    openedAt: moment('opened_at').notNull().defaultNow(),
+    settledAt: moment('settled_at'),
   },
   (t) => [
-    index('bill_event_bill').on(t.billId, t.at),
-    foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'bill_event_bill' }),
+    unique('bill_exception_once').on(t.billId, t.code, t.path, t.key),
+    index('bill_exception_open').on(t.companyId, t.state, t.code),
+    foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'bill_exception_bill' }),
   ],
+);
+
+/** What a company made of a check: stops, asks or off; the check's own severity where there is no row. */
+export const checkSetting = pgTable(
+  'check_setting',
+  {
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    code: text('code').notNull(),
+    severity: text('severity').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.companyId, t.code] })],
 );

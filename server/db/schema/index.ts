@@ -4,3 +4,4 @@ export * from './suppliers.ts';
 export * from './arrivals.ts';
 export * from './bills.ts';
 export * from './ledger.ts';
+export * from './events.ts';

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { bigint, char, foreignKey, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { bill, billLine } from './bills.ts';
@@ -17,10 +18,14 @@ export const journalEntry = pgTable(
     year: integer('year').notNull(),
     month: integer('month').notNull(),
     entryDate: day('entry_date').notNull(),
-    /** bill or payment */
-    kind: text('kind').notNull(),
+    /** What it was made from: a bill, a payment … and which one. */
+    sourceType: text('source_type').notNull(),
+    sourceId: uuid('source_id').notNull(),
+    /** The bill, where it was made from one: kept by the database from the source. */
+    billId: uuid('bill_id').generatedAlwaysAs(sql`CASE WHEN source_type = 'bill' THEN source_id END`),
+    /** The entry that this one reverses. */
+    reverses: uuid('reverses').unique('journal_entry_reversed_once'),
     description: text('description').notNull(),
-    billId: uuid('bill_id'),
     currency: char('currency', { length: 3 }).notNull(),
     rate: numeric('rate').notNull().default('1'),
     postedBy: uuid('posted_by')
@@ -33,9 +38,10 @@ export const journalEntry = pgTable(
   (t) => [
     unique('journal_entry_number').on(t.companyId, t.year, t.number),
     unique('journal_entry_of_company').on(t.id, t.companyId),
-    unique('journal_entry_once').on(t.billId, t.kind),
     index('journal_entry_date').on(t.companyId, t.entryDate, t.id),
+    index('journal_entry_source').on(t.sourceType, t.sourceId),
     foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'journal_entry_bill' }),
+    foreignKey({ columns: [t.reverses, t.companyId], foreignColumns: [t.id, t.companyId], name: 'journal_entry_reverses' }),
   ],
 );
 
@@ -82,27 +88,55 @@ export const journalLine = pgTable(
   ],
 );
 
-/** What is owed for a posted bill; a credit note's is negative. */
+/** An item of a supplier's account: owed (positive) for a bill, owed back (negative) for a credit note, a payment, a reversal. */
 export const openItem = pgTable(
   'open_item',
   {
     id: id(),
     companyId: uuid('company_id').notNull(),
     supplierId: uuid('supplier_id').notNull(),
-    billId: uuid('bill_id').notNull().unique('open_item_once'),
+    sourceType: text('source_type').notNull(),
+    sourceId: uuid('source_id').notNull(),
+    billId: uuid('bill_id').generatedAlwaysAs(sql`CASE WHEN source_type = 'bill' THEN source_id END`),
     entryId: uuid('entry_id').notNull(),
     dueDate: day('due_date'),
     currency: char('currency', { length: 3 }).notNull(),
     amount: numeric('amount').notNull(),
     baseAmount: numeric('base_amount').notNull(),
+    /** The sum of its settlements, with the sign of the amount: kept by the database. */
     settled: numeric('settled').notNull().default('0'),
   },
   (t) => [
+    unique('open_item_once').on(t.entryId),
+    unique('open_item_of_company').on(t.id, t.companyId),
+    index('open_item_source').on(t.sourceType, t.sourceId),
     index('open_item_supplier').on(t.companyId, t.supplierId, t.dueDate),
     index('open_item_due').on(t.companyId, t.dueDate),
     foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'open_item_bill' }),
     foreignKey({ columns: [t.entryId, t.companyId], foreignColumns: [journalEntry.id, journalEntry.companyId], name: 'open_item_entry' }),
     foreignKey({ columns: [t.supplierId, t.companyId], foreignColumns: [supplier.id, supplier.companyId], name: 'open_item_supplier' }),
+  ],
+);
+
+/** An owed item and one owed back settle each other, in part or whole; many to many. Undone by a date, never removed. */
+export const settlement = pgTable(
+  'settlement',
+  {
+    id: id(),
+    companyId: uuid('company_id').notNull(),
+    owedItemId: uuid('owed_item_id').notNull(),
+    backItemId: uuid('back_item_id').notNull(),
+    /** In the items' currency, positive. */
+    amount: numeric('amount').notNull(),
+    personId: uuid('person_id').references(() => person.id),
+    at: moment('at').notNull().defaultNow(),
+    undoneAt: moment('undone_at'),
+  },
+  (t) => [
+    index('settlement_owed').on(t.owedItemId),
+    index('settlement_back').on(t.backItemId),
+    foreignKey({ columns: [t.owedItemId, t.companyId], foreignColumns: [openItem.id, openItem.companyId], name: 'settlement_owed_item' }),
+    foreignKey({ columns: [t.backItemId, t.companyId], foreignColumns: [openItem.id, openItem.companyId], name: 'settlement_back_item' }),
   ],
 );
 
@@ -114,6 +148,8 @@ export const postingRequest = pgTable(
     key: text('key').notNull(),
     /** The bills it named, sorted: a key used for others is refused. */
     bills: text('bills').notNull(),
+    /** The date it asked for: a key used with another is refused. */
+    entryDate: day('entry_date').notNull(),
     result: jsonb('result').$type<{ billId: string; entryId: string; number: number; year: number }[]>().notNull(),
     at: moment('at').notNull().defaultNow(),
   },

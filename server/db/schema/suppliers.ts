@@ -1,6 +1,6 @@
-import { foreignKey, index, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { id, moment } from './columns.ts';
-import { company } from './people.ts';
+import { company, person } from './people.ts';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 
 export const supplier = pgTable(
@@ -13,7 +13,6 @@ export const supplier = pgTable(
     code: text('code').notNull(),
     name: text('name').notNull(),
     taxId: text('tax_id'),
-    iban: text('iban'),
     email: text('email'),
     phone: text('phone'),
     address: text('address'),
@@ -24,6 +23,8 @@ export const supplier = pgTable(
     accountId: uuid('account_id'),
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),
+    /** Raised by the database at every change. */
+    rowVersion: integer('row_version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),
   },
   (t) => [
@@ -41,5 +42,38 @@ export const supplier = pgTable(
       name: 'supplier_cost_centre',
     }),
     foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'supplier_tax_code' }),
+  ],
+);
+
+/**
+ * A supplier's bank accounts. One counts once a second person has verified it; the details themselves never change: new ones are a
+ * new row, and the old one is retired.
+ */
+export const bankAccount = pgTable(
+  'bank_account',
+  {
+    id: id(),
+    companyId: uuid('company_id').notNull(),
+    supplierId: uuid('supplier_id').notNull(),
+    iban: text('iban').notNull(),
+    /** Where the details came from. */
+    note: text('note'),
+    /** Null for accounts that were taken over with the supplier list. */
+    proposedBy: uuid('proposed_by').references(() => person.id),
+    proposedAt: moment('proposed_at').notNull().defaultNow(),
+    verifiedBy: uuid('verified_by').references(() => person.id),
+    verifiedAt: moment('verified_at'),
+    /** How it was checked. */
+    how: text('how'),
+    retiredAt: moment('retired_at'),
+  },
+  (t) => [
+    index('bank_account_supplier').on(t.supplierId),
+    index('bank_account_iban').on(t.companyId, t.iban),
+    foreignKey({
+      columns: [t.supplierId, t.companyId],
+      foreignColumns: [supplier.id, supplier.companyId],
+      name: 'bank_account_supplier_of_company',
+    }),
   ],
 );

@@ -1,0 +1,59 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { Currency } from './operations.ts';
+import { Day, DecimalText, Id, Nullable } from './shared.ts';
+
+const Code = Type.String({ minLength: 1, maxLength: 20, pattern: '^[\\p{L}\\p{N}][\\p{L}\\p{N}./-]*$' });
+const Name = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' });
+/** expense and asset accounts take bill lines; tax, payable and bank are used by posting and payment. */
+export const accountKinds = ['expense', 'asset', 'income', 'tax', 'payable', 'bank', 'equity', 'liability'] as const;
+export const AccountKind = Type.Union(accountKinds.map((kind) => Type.Literal(kind)));
+
+export const ListQuery = Type.Object({
+  q: Type.Optional(Type.String({ maxLength: 100 })),
+  cursor: Type.Optional(Type.String({ maxLength: 400 })),
+  limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
+});
+export const PutAccount = Type.Object({
+  code: Code,
+  name: Name,
+  group: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }),
+  kind: AccountKind,
+  needsCostCentre: Type.Boolean(),
+  active: Type.Boolean(),
+});
+export const PutCostCentre = Type.Object({ code: Code, name: Name, active: Type.Boolean() });
+export const PutTaxCode = Type.Object({
+  code: Code,
+  name: Name,
+  rate: DecimalText,
+  recoverable: DecimalText,
+  reverseCharge: Type.Boolean(),
+  accountId: Id,
+  outputAccountId: Nullable(Id),
+  active: Type.Boolean(),
+});
+export const PutRate = Type.Object({ currency: Currency, day: Day, rate: DecimalText });
+export const OpenYear = Type.Object({ year: Type.Integer({ minimum: 2000, maximum: 2099 }) });
+export const Changed = Type.Object({ id: Id });
+
+export const AccountRow = Type.Composite([PutAccount, Type.Object({ id: Id })]);
+export const AccountList = Type.Object({ accounts: Type.Array(AccountRow), next: Nullable(Type.String()) });
+export const CostCentreRow = Type.Composite([PutCostCentre, Type.Object({ id: Id })]);
+export const CostCentreList = Type.Object({ costCentres: Type.Array(CostCentreRow), next: Nullable(Type.String()) });
+export const TaxCodeRow = Type.Composite([
+  PutTaxCode,
+  Type.Object({ id: Id, account: Type.String(), outputAccount: Nullable(Type.String()) }),
+]);
+export const TaxCodeList = Type.Object({ taxCodes: Type.Array(TaxCodeRow) });
+export const RateList = Type.Object({ rates: Type.Array(PutRate), next: Nullable(Type.String()) });
+export type PutAccount = Static<typeof PutAccount>;
+export type PutCostCentre = Static<typeof PutCostCentre>;
+export type PutTaxCode = Static<typeof PutTaxCode>;
+export type PutRate = Static<typeof PutRate>;
+export type AccountRow = Static<typeof AccountRow>;
+export type AccountList = Static<typeof AccountList>;
+export type CostCentreRow = Static<typeof CostCentreRow>;
+export type CostCentreList = Static<typeof CostCentreList>;
+export type TaxCodeRow = Static<typeof TaxCodeRow>;
+export type TaxCodeList = Static<typeof TaxCodeList>;
+export type RateList = Static<typeof RateList>;

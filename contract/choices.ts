@@ -1,0 +1,23 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { Id, Nullable } from './shared.ts';
+
+export const choiceKinds = ['suppliers', 'accounts', 'all-accounts', 'cost-centres', 'tax-codes'] as const;
+export type ChoiceKind = (typeof choiceKinds)[number];
+
+/** What a type-ahead field offers. `terms` and `currency` of suppliers, `detail` for telling alike ones apart. */
+export const Choice = Type.Object({
+  id: Id,
+  code: Type.String(),
+  name: Type.String(),
+  detail: Nullable(Type.String()),
+  terms: Type.Optional(Nullable(Type.String())),
+  currency: Type.Optional(Type.String()),
+});
+export const ChoicesQuery = Type.Object({
+  of: Type.Union(choiceKinds.map((kind) => Type.Literal(kind))),
+  q: Type.Optional(Type.String({ maxLength: 100 })),
+});
+export const Choices = Type.Object({ choices: Type.Array(Choice) });
+export const Currencies = Type.Object({ currencies: Type.Array(Type.String()) });
+export type Choice = Static<typeof Choice>;
+export type Choices = Static<typeof Choices>;

@@ -1,0 +1,54 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { Nullable } from './shared.ts';
+
+export const Severity = Type.Union([Type.Literal('stops'), Type.Literal('asks')]);
+export const CheckSetting = Type.Union([Type.Literal('stops'), Type.Literal('asks'), Type.Literal('off')]);
+const Take = Type.Union([Type.Literal('data'), Type.Literal('page')]);
+const Settling = Type.Union([Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')]);
+
+/** Something to settle on a bill. `settledBy`: what settles it besides changing the bill. */
+export const Exception = Type.Object({
+  code: Type.String(),
+  path: Type.String(),
+  key: Type.String(),
+  sentence: Type.String(),
+  severity: Severity,
+  settledBy: Type.Array(Settling),
+  choices: Type.Array(Type.Object({ take: Take, label: Type.String(), value: Type.String() })),
+});
+/** An exception that a person settled, and how. */
+export const SettledException = Type.Object({
+  code: Type.String(),
+  sentence: Type.String(),
+  how: Type.String(),
+  person: Nullable(Type.String()),
+  reason: Nullable(Type.String()),
+  at: Type.String(),
+});
+const Reason = Type.String({ minLength: 3, maxLength: 500, pattern: '\\S' });
+/** Settles an exception: takes the data or the page, confirms, or overrules with a reason. */
+export const SettleException = Type.Object({
+  rowVersion: Type.Integer({ minimum: 1 }),
+  code: Type.String({ maxLength: 60 }),
+  path: Type.String({ maxLength: 80 }),
+  key: Type.String({ maxLength: 200 }),
+  how: Settling,
+  take: Type.Optional(Take),
+  reason: Type.Optional(Reason),
+});
+export const CheckRow = Type.Object({
+  code: Type.String(),
+  what: Type.String(),
+  scope: Type.String(),
+  severity: CheckSetting,
+  usual: Severity,
+  adjustable: Type.Boolean(),
+  open: Type.Integer(),
+});
+export const CheckList = Type.Object({ checks: Type.Array(CheckRow) });
+export const SetCheck = Type.Object({ severity: CheckSetting });
+export type Exception = Static<typeof Exception>;
+export type SettleException = Static<typeof SettleException>;
+export type SettledException = Static<typeof SettledException>;
+export type CheckList = Static<typeof CheckList>;
+export type CheckSetting = Static<typeof CheckSetting>;

@@ -1,0 +1,96 @@
+import type { Mark } from '../page/index.ts';
+
+/** A value's place on the page, how sure the reader was, the sum that proved it, and what was put right. */
+export interface StoredMark {
+  mark: Mark | null;
+  confidence: number;
+  proof: string | null;
+  repaired?: string;
+}
+
+/** What a person may set in the head of a bill. Amounts and dates as text: exact decimals, ISO days. */
+export interface HeaderCells {
+  kind: 'invoice' | 'credit-note';
+  supplierId: string | null;
+  invoiceNumber: string | null;
+  issueDate: string | null;
+  dueDate: string | null;
+  terms: string | null;
+  currency: string;
+  purchaseOrder: string | null;
+  net: string | null;
+  tax: string | null;
+  gross: string | null;
+  pricesIncludeTax: boolean;
+}
+export type HeaderField = keyof HeaderCells;
+
+/** What a person may set in a line. */
+export interface LineCells {
+  code: string | null;
+  description: string;
+  quantity: string | null;
+  unit: string | null;
+  unitPrice: string | null;
+  priceQuantity: string;
+  discountPercent: string | null;
+  taxRate: string | null;
+  amount: string | null;
+  accountId: string | null;
+  costCentreId: string | null;
+  taxCodeId: string | null;
+}
+export type LineField = keyof LineCells;
+export type LineKind = 'line' | 'charge';
+
+export interface WorkingLine extends LineCells {
+  id: string;
+  kind: LineKind;
+  marks: Record<string, StoredMark>;
+}
+/** A bill in hand: its head, its lines in order, where its values stand on the page, and what the reader doubts (paths). */
+export interface WorkingBill extends HeaderCells {
+  marks: Record<string, StoredMark>;
+  unsure: string[];
+  lines: WorkingLine[];
+}
+
+export type Value = string | boolean | null;
+/** One change to a bill. `mark`: the place on the page that the value was taken from. */
+export type Operation =
+  | { do: 'set'; field: HeaderField; value: Value; mark?: Mark }
+  | { do: 'set-cell'; line: string; field: LineField; value: string | null; mark?: Mark }
+  | { do: 'add-line'; line: string; kind: LineKind; after: string | null; cells?: Partial<LineCells>; marks?: Record<string, Mark> }
+  | { do: 'remove-line'; line: string }
+  | { do: 'move-line'; line: string; after: string | null }
+  | { do: 'looked'; path: string };
+
+export const emptyCells = (): LineCells => ({
+  code: null,
+  description: '',
+  quantity: null,
+  unit: null,
+  unitPrice: null,
+  priceQuantity: '1',
+  discountPercent: null,
+  taxRate: null,
+  amount: null,
+  accountId: null,
+  costCentreId: null,
+  taxCodeId: null,
+});
+export const lineFields = Object.keys(emptyCells()) as LineField[];
+export const headerFields: readonly HeaderField[] = [
+  'kind',
+  'supplierId',
+  'invoiceNumber',
+  'issueDate',
+  'dueDate',
+  'terms',
+  'currency',
+  'purchaseOrder',
+  'net',
+  'tax',
+  'gross',
+  'pricesIncludeTax',
+];

@@ -1,0 +1,57 @@
+import type { Check } from './types.ts';
+
+export const documentChecks: Check[] = [
+  {
+    code: 'company-differs',
+    scope: 'document',
+    needs: ['addressedTo'],
+    severity: 'asks',
+    adjustable: true,
+    settledBy: ['confirm'],
+    what: 'The page is addressed to this company',
+    run: (_, { addressedTo }) =>
+      addressedTo ? [{ path: 'supplierId', sentence: `The page is addressed to ${addressedTo}.`, key: addressedTo }] : [],
+  },
+  {
+    code: 'data-differs',
+    scope: 'document',
+    needs: ['differences'],
+    severity: 'stops',
+    adjustable: false,
+    settledBy: ['choose', 'confirm'],
+    what: 'An e-invoice’s data and its page say the same',
+    run: (_, { differences }) =>
+      differences.map((d) => ({
+        path: d.path,
+        sentence: d.sentence,
+        key: d.field,
+        choices: d.choosable
+          ? [
+              { take: 'data' as const, label: `Data: ${d.data}`, value: d.data },
+              { take: 'page' as const, label: `Page: ${d.page}`, value: d.page },
+            ]
+          : [],
+      })),
+  },
+  {
+    code: 'e-invoice-rule',
+    scope: 'document',
+    needs: ['broken'],
+    severity: 'asks',
+    adjustable: true,
+    settledBy: ['confirm'],
+    what: 'An e-invoice keeps the rules of its standard',
+    run: (_, { broken }) =>
+      broken.map((b) => ({ path: b.path, sentence: `The e-invoice breaks rule ${b.rule}: ${b.sentence}`, key: b.rule })),
+  },
+  {
+    code: 'unsure',
+    scope: 'document',
+    needs: [],
+    severity: 'asks',
+    adjustable: true,
+    settledBy: [],
+    what: 'The reader is sure of every value',
+    run: (bill) => bill.unsure.map((path) => ({ path, sentence: 'The reader is not sure of this. Look at the page.' })),
+  },
+];

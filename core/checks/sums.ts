@@ -1,0 +1,49 @@
+import { decOrNull, formatAmount } from '../money/index.ts';
+import { prove } from '../proof/index.ts';
+import { explainedTax, roundingTolerance } from '../tax/index.ts';
+import type { Check, CheckedBill, Facts } from './types.ts';
+
+/** Tax that the codes' rates don't explain beyond rounding; null where they do, or where the sums are off anyway. */
+function unexplained(bill: CheckedBill, facts: Facts): string | null {
+  if (bill.tax === null || bill.lines.length === 0 || !prove(bill).holds) return null;
+  const taxed = bill.lines.map((l) => ({ amount: decOrNull(l.amount), rule: l.taxCodeId ? facts.taxRules.get(l.taxCodeId) : undefined }));
+  if (taxed.some((l) => !l.rule || !l.amount)) return null;
+  const explained = explainedTax(
+    taxed.map((l) => ({ amount: l.amount!, rule: l.rule! })),
+    bill.pricesIncludeTax,
+    bill.currency,
+  );
+  return explained.minus(bill.tax).abs().gt(roundingTolerance(bill.lines.length))
+    ? `The tax codes make ${formatAmount(explained, bill.currency)}, the invoice says ${formatAmount(bill.tax, bill.currency)}. Check the codes on the lines.`
+    : null;
+}
+
+export const sumChecks: Check[] = [
+  {
+    code: 'proof-off',
+    scope: 'sums',
+    needs: [],
+    severity: 'stops',
+    adjustable: false,
+    settledBy: [],
+    what: 'Lines, charges and tax make the total',
+    run(bill) {
+      if (bill.lines.length === 0 || !bill.gross) return [];
+      const proof = prove(bill);
+      return proof.holds ? [] : [{ path: 'proof', sentence: proof.sentence }];
+    },
+  },
+  {
+    code: 'tax-unexplained',
+    scope: 'sums',
+    needs: ['taxRules'],
+    severity: 'stops',
+    adjustable: true,
+    settledBy: ['overrule'],
+    what: 'The tax codes explain the tax',
+    run(bill, facts) {
+      const sentence = unexplained(bill, facts);
+      return sentence ? [{ path: 'tax', sentence, key: `${bill.tax}` }] : [];
+    },
+  },
+];

@@ -1,0 +1,108 @@
+import type { LineKind } from '../bills/index.ts';
+import type { TaxRule } from '../tax/index.ts';
+
+export interface CheckedLine {
+  id: string;
+  kind: LineKind;
+  description: string;
+  quantity: string | null;
+  unitPrice: string | null;
+  priceQuantity: string;
+  discountPercent: string | null;
+  amount: string | null;
+  accountId: string | null;
+  costCentreId: string | null;
+  taxCodeId: string | null;
+}
+export interface CheckedBill {
+  kind: 'invoice' | 'credit-note';
+  supplierId: string | null;
+  /** The supplier's name as the page has it. */
+  supplierName: string | null;
+  /** Tax number and IBAN as the page has them. */
+  supplierTaxId: string | null;
+  supplierIban: string | null;
+  invoiceNumber: string | null;
+  issueDate: string | null;
+  dueDate: string | null;
+  currency: string;
+  net: string | null;
+  tax: string | null;
+  gross: string | null;
+  pricesIncludeTax: boolean;
+  lines: CheckedLine[];
+  /** Paths that the reader is not sure of. */
+  unsure: string[];
+}
+
+/** What a check may need to know beside the bill; gathered once, for all checks. */
+export interface Facts {
+  baseCurrency: string;
+  taxRules: ReadonlyMap<string, TaxRule>;
+  /** Accounts that need a cost centre. */
+  needsCostCentre: ReadonlySet<string>;
+  /** Accounts, cost centres and tax codes that take no new lines. */
+  closed: ReadonlySet<string>;
+  /** Another live bill with the same supplier and number, as people call it. */
+  duplicate: string | null;
+  /** There is an exchange rate for the bill's currency and date. */
+  hasRate: boolean;
+  /** Another of our companies, to which the page is addressed. */
+  addressedTo: string | null;
+  /** The chosen supplier's bank accounts: those that count, and those that wait for a second person. */
+  bank: { supplier: string; verified: string[]; waiting: string[] } | null;
+  /** Another supplier with this one's tax number, or with its bank account. */
+  sameTaxId: string | null;
+  sameIban: string | null;
+  /** What an e-invoice's data and its page say differently; `path` is the bill's field, null where the bill has none. */
+  differences: { field: string; path: string; data: string; page: string; sentence: string; choosable: boolean }[];
+  /** Rules that an e-invoice's data breaks. */
+  broken: { rule: string; path: string; sentence: string }[];
+}
+
+/** stops: the bill is not sent on while it is open; asks: it is shown and can be settled, and keeps nothing back. */
+export type Severity = 'stops' | 'asks';
+/** What a company may make of a check. */
+export type Setting = Severity | 'off';
+/**
+ * How an exception ends other than by a change of the bill or the master data: choose (the e-invoice's data or its page), confirm
+ * (somebody looked and it is right), overrule (a named person, with a reason).
+ */
+export type Settling = 'choose' | 'confirm' | 'overrule';
+
+/** One of two truths to choose from, and the value that it stands for. */
+export interface Choice {
+  take: 'data' | 'page';
+  label: string;
+  value: string;
+}
+/** One thing that a check found. `key` tells this finding from another at the same path: what settled the one does not settle the other. */
+export interface Found {
+  path: string;
+  sentence: string;
+  key?: string;
+  choices?: Choice[];
+}
+export interface Check {
+  code: string;
+  scope: 'header' | 'lines' | 'sums' | 'supplier' | 'document';
+  needs: readonly (keyof Facts)[];
+  severity: Severity;
+  /** Whether companies may change its severity; false where posting itself needs it. */
+  adjustable: boolean;
+  settledBy: readonly Settling[];
+  /** What it looks for, for the settings. */
+  what: string;
+  run(bill: CheckedBill, facts: Facts): Found[];
+}
+
+/** Something to settle, as the checks see it now. */
+export interface Exception {
+  code: string;
+  path: string;
+  key: string;
+  sentence: string;
+  severity: Severity;
+  settledBy: readonly Settling[];
+  choices: Choice[];
+}

@@ -1,0 +1,130 @@
+import { and, eq } from 'drizzle-orm';
+import { PutAccount, PutCostCentre, PutRate, PutTaxCode } from '@ledgerline/contract';
+import { recheckBills } from '../bills/checking.ts';
+import { command, type Caller, type Hand, type Params } from '../commands/command.ts';
+import type { Executor } from '../db/client.ts';
+import { costCentre, exchangeRate, ledgerAccount, taxCode } from '../db/schema/index.ts';
+import { difference } from '../events/record.ts';
+import { notFound, Refusal } from '../http/problems.ts';
+
+type Row = Record<string, unknown> & { id: string };
+
+/** Records what was made or changed of a list, and runs the checks again on bills that it may concern. */
+async function kept(
+  tx: Executor,
+  caller: Caller,
+  hand: Hand<unknown>,
+  type: string,
+  id: string,
+  before: Row | null,
+  after: Record<string, unknown>,
+) {
+  const was = before ? Object.fromEntries(Object.keys(after).map((name) => [name, before[name]])) : {};
+  const changed = difference(was, after);
+  if (!changed) return { id };
+  hand.record({ subject: { type, id }, verb: before ? 'changed' : 'made', ...changed });
+  if (before) await recheckBills(tx, caller.company, 'all', { personId: caller.me.id, now: hand.now });
+  return { id };
+}
+
+const accountIn = async (tx: Executor, caller: Caller, params: Params) => {
+  const of = and(eq(ledgerAccount.companyId, caller.company.id), eq(ledgerAccount.id, params['id']!));
+  const [row] = await tx.select().from(ledgerAccount).where(of).for('update');
+  if (!row) throw notFound('This account');
+  return row;
+};
+const accountColumns = ({ code, name, group, kind, needsCostCentre, active }: PutAccount) => ({
+  code,
+  name: name.trim(),
+  group: group.trim(),
+  kind,
+  needsCostCentre,
+  active,
+});
+export const newAccount = command({ body: PutAccount, may: 'settings:edit' }, async (tx, caller, input, hand) => {
+  const columns = accountColumns(input);
+  const [made] = await tx
+    .insert(ledgerAccount)
+    .values({ ...columns, companyId: caller.company.id })
+    .returning({ id: ledgerAccount.id });
+  return kept(tx, caller, hand, 'account', made!.id, null, columns);
+});
+export const changeAccount = command({ body: PutAccount, may: 'settings:edit', subject: accountIn }, async (tx, caller, input, hand) => {
+  const columns = accountColumns(input);
+  await tx.update(ledgerAccount).set(columns).where(eq(ledgerAccount.id, hand.subject.id));
+  return kept(tx, caller, hand, 'account', hand.subject.id, hand.subject, columns);
+});
+
+const centreIn = async (tx: Executor, caller: Caller, params: Params) => {
+  const of = and(eq(costCentre.companyId, caller.company.id), eq(costCentre.id, params['id']!));
+  const [row] = await tx.select().from(costCentre).where(of).for('update');
+  if (!row) throw notFound('This cost centre');
+  return row;
+};
+const centreColumns = ({ code, name, active }: PutCostCentre) => ({ code, name: name.trim(), active });
+export const newCostCentre = command({ body: PutCostCentre, may: 'settings:edit' }, async (tx, caller, input, hand) => {
+  const columns = centreColumns(input);
+  const [made] = await tx
+    .insert(costCentre)
+    .values({ ...columns, companyId: caller.company.id })
+    .returning({ id: costCentre.id });
+  return kept(tx, caller, hand, 'cost-centre', made!.id, null, columns);
+});
+export const changeCostCentre = command(
+  { body: PutCostCentre, may: 'settings:edit', subject: centreIn },
+  async (tx, caller, input, hand) => {
+    const columns = centreColumns(input);
+    await tx.update(costCentre).set(columns).where(eq(costCentre.id, hand.subject.id));
+    return kept(tx, caller, hand, 'cost-centre', hand.subject.id, hand.subject, columns);
+  },
+);
+
+const taxCodeIn = async (tx: Executor, caller: Caller, params: Params) => {
+  const of = and(eq(taxCode.companyId, caller.company.id), eq(taxCode.id, params['id']!));
+  const [row] = await tx.select().from(taxCode).where(of).for('update');
+  if (!row) throw notFound('This tax code');
+  return row;
+};
+function taxColumns(input: PutTaxCode) {
+  const { code, name, rate, recoverable, reverseCharge, accountId, outputAccountId, active } = input;
+  if (reverseCharge && !outputAccountId)
+    throw new Refusal(422, 'Reverse charge needs an account for the tax that is owed.', [
+      { path: 'outputAccountId', sentence: 'Needed for reverse charge.' },
+    ]);
+  return { code, name: name.trim(), rate, recoverable, reverseCharge, accountId, outputAccountId, active };
+}
+export const newTaxCode = command({ body: PutTaxCode, may: 'settings:edit' }, async (tx, caller, input, hand) => {
+  const columns = taxColumns(input);
+  const [made] = await tx
+    .insert(taxCode)
+    .values({ ...columns, companyId: caller.company.id })
+    .returning({ id: taxCode.id });
+  return kept(tx, caller, hand, 'tax-code', made!.id, null, columns);
+});
+export const changeTaxCode = command({ body: PutTaxCode, may: 'settings:edit', subject: taxCodeIn }, async (tx, caller, input, hand) => {
+  const columns = taxColumns(input);
+  await tx.update(taxCode).set(columns).where(eq(taxCode.id, hand.subject.id));
+  return kept(tx, caller, hand, 'tax-code', hand.subject.id, hand.subject, columns);
+});
+
+/** The rate of a currency on a day: a new one, or in place of the one that was there. What is posted keeps the rate it had. */
+export const putRate = command({ body: PutRate, may: 'settings:edit' }, async (tx, caller, input, hand) => {
+  const { currency, day, rate } = input,
+    companyId = caller.company.id;
+  if (currency === caller.company.baseCurrency) throw new Refusal(422, `${currency} is the company’s own currency; its rate is 1.`);
+  const one = and(eq(exchangeRate.companyId, companyId), eq(exchangeRate.currency, currency), eq(exchangeRate.day, day));
+  const [before] = await tx.select().from(exchangeRate).where(one).for('update');
+  await tx
+    .insert(exchangeRate)
+    .values({ companyId, currency, day, rate })
+    .onConflictDoUpdate({ target: [exchangeRate.companyId, exchangeRate.currency, exchangeRate.day], set: { rate } });
+  hand.record({
+    subject: { type: 'rate', id: null },
+    verb: before ? 'changed' : 'made',
+    note: `${currency} ${day}`,
+    before: before ? { rate: before.rate } : null,
+    after: { rate },
+  });
+  await recheckBills(tx, caller.company, 'all', { personId: caller.me.id, now: hand.now });
+  return {};
+});

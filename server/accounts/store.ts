@@ -1,0 +1,86 @@
+import { and, asc, eq, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import type { AccountRow, CostCentreRow, PutRate, TaxCodeRow } from '@ledgerline/contract';
+import type { Executor } from '../db/client.ts';
+import { col, like } from '../db/column.ts';
+import { costCentre, exchangeRate, ledgerAccount, taxCode } from '../db/schema/index.ts';
+
+type After = [code: string, id: string] | null;
+
+/** One page of the chart of accounts by code, closed ones too. */
+export async function listAccounts(db: Executor, companyId: string, q: string, after: After, limit: number): Promise<AccountRow[]> {
+  const rows = await db
+    .select()
+    .from(ledgerAccount)
+    .where(
+      and(
+        eq(ledgerAccount.companyId, companyId),
+        q
+          ? or(
+              sql`${ledgerAccount.code} ilike ${like(q).slice(1)}`,
+              sql`${ledgerAccount.name} || ' ' || ${ledgerAccount.group} ilike ${like(q)}`,
+            )
+          : undefined,
+        after ? sql`(${ledgerAccount.code}, ${ledgerAccount.id}) > (${after[0]}, ${after[1]}::uuid)` : undefined,
+      ),
+    )
+    .orderBy(asc(ledgerAccount.code), asc(ledgerAccount.id))
+    .limit(limit);
+  return rows.map(({ companyId: _, kind, ...row }) => ({ ...row, kind: kind as AccountRow['kind'] }));
+}
+
+/** One page of the cost centres by code, closed ones too. */
+export async function listCostCentres(db: Executor, companyId: string, q: string, after: After, limit: number): Promise<CostCentreRow[]> {
+  const rows = await db
+    .select()
+    .from(costCentre)
+    .where(
+      and(
+        eq(costCentre.companyId, companyId),
+        q ? or(sql`${costCentre.code} ilike ${like(q).slice(1)}`, sql`${costCentre.name} ilike ${like(q)}`) : undefined,
+        after ? sql`(${costCentre.code}, ${costCentre.id}) > (${after[0]}, ${after[1]}::uuid)` : undefined,
+      ),
+    )
+    .orderBy(asc(costCentre.code), asc(costCentre.id))
+    .limit(limit);
+  return rows.map(({ companyId: _, ...row }) => row);
+}
+
+/** The company's tax codes by code, with the names of their accounts. */
+export async function listTaxCodes(db: Executor, companyId: string): Promise<TaxCodeRow[]> {
+  const output = alias(ledgerAccount, 'output_account');
+  const rows = await db
+    .select({
+      t: taxCode,
+      account: sql<string>`${col(ledgerAccount.code)} || ' ' || ${col(ledgerAccount.name)}`,
+      output: sql<string | null>`output_account.code || ' ' || output_account.name`,
+    })
+    .from(taxCode)
+    .innerJoin(ledgerAccount, eq(ledgerAccount.id, taxCode.accountId))
+    .leftJoin(output, eq(output.id, taxCode.outputAccountId))
+    .where(eq(taxCode.companyId, companyId))
+    .orderBy(asc(taxCode.code));
+  return rows.map(({ t: { companyId: _, ...row }, account, output: owed }) => ({ ...row, account, outputAccount: owed }));
+}
+
+/** One page of exchange rates, the newest day first. */
+export async function listRates(
+  db: Executor,
+  companyId: string,
+  after: { day: string; currency: string } | null,
+  limit: number,
+): Promise<PutRate[]> {
+  return db
+    .select({ currency: exchangeRate.currency, day: exchangeRate.day, rate: exchangeRate.rate })
+    .from(exchangeRate)
+    .where(
+      and(
+        eq(exchangeRate.companyId, companyId),
+        after
+          ? sql`(${exchangeRate.day} < ${after.day}::date or (${exchangeRate.day} = ${after.day}::date and ${exchangeRate.currency} > ${after.currency}))`
+          : undefined,
+      ),
+    )
+    .orderBy(sql`${exchangeRate.day} desc`, asc(exchangeRate.currency))
+    .limit(limit);
+}

@@ -1,0 +1,205 @@
+import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { parsePath } from '@ledgerline/core/bills';
+import { runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
+import type { TaxRule } from '@ledgerline/core/tax';
+import type { Executor } from '../db/client.ts';
+import {
+  bankAccount,
+  bill,
+  billException,
+  checkSetting,
+  company,
+  costCentre,
+  document,
+  ledgerAccount,
+  supplier,
+  taxCode,
+} from '../db/schema/index.ts';
+import { billField } from './fields.ts';
+import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } from './store.ts';
+
+type OwnCompany = { id: string; baseCurrency: string };
+type LineRecord = Awaited<ReturnType<typeof linesOf>>[number];
+
+/** The company's tax codes as rules, with their accounts, by id. */
+export async function taxRulesOf(
+  db: Executor,
+  companyId: string,
+): Promise<Map<string, TaxRule & { accountId: string; outputAccountId: string | null }>> {
+  const rows = await db.select().from(taxCode).where(eq(taxCode.companyId, companyId));
+  return new Map(rows.map((r) => [r.id, r]));
+}
+
+/** Those of the accounts, cost centres and tax codes on the lines that are closed, and the accounts that need a cost centre. */
+async function codingOf(db: Executor, lines: LineRecord[]): Promise<Pick<Facts, 'closed' | 'needsCostCentre'>> {
+  const ids = (of: 'accountId' | 'costCentreId' | 'taxCodeId') => [...new Set(lines.flatMap((l) => (l[of] ? [l[of]] : [])))];
+  const [accountIds, centreIds, codeIds] = [ids('accountId'), ids('costCentreId'), ids('taxCodeId')];
+  const accounts = accountIds.length ? await db.select().from(ledgerAccount).where(inArray(ledgerAccount.id, accountIds)) : [];
+  const centres = centreIds.length ? await db.select().from(costCentre).where(inArray(costCentre.id, centreIds)) : [];
+  const codes = codeIds.length ? await db.select().from(taxCode).where(inArray(taxCode.id, codeIds)) : [];
+  return {
+    closed: new Set([
+      ...[...centres, ...codes].filter((c) => !c.active).map((c) => c.id),
+      ...accounts.filter((a) => !a.active || !['expense', 'asset'].includes(a.kind)).map((a) => a.id),
+    ]),
+    needsCostCentre: new Set(accounts.filter((a) => a.needsCostCentre).map((a) => a.id)),
+  };
+}
+
+/** Another supplier of the company that a condition fits, by name. */
+async function otherSupplier(db: Executor, record: BillRecord, fits: ReturnType<typeof sql>): Promise<string | null> {
+  const [other] = await db
+    .select({ name: supplier.name })
+    .from(supplier)
+    .where(and(eq(supplier.companyId, record.companyId), ne(supplier.id, record.supplierId!), fits))
+    .limit(1);
+  return other?.name ?? null;
+}
+
+async function supplierFacts(db: Executor, record: BillRecord): Promise<Pick<Facts, 'bank' | 'sameTaxId' | 'sameIban'>> {
+  const [own] = record.supplierId ? await db.select().from(supplier).where(eq(supplier.id, record.supplierId)) : [];
+  if (!own) return { bank: null, sameTaxId: null, sameIban: null };
+  const accounts = await db
+    .select()
+    .from(bankAccount)
+    .where(and(eq(bankAccount.supplierId, own.id), isNull(bankAccount.retiredAt)));
+  const ibans = accounts.map((a) => a.iban);
+  return {
+    bank: {
+      supplier: own.name,
+      verified: accounts.filter((a) => a.verifiedAt).map((a) => a.iban),
+      waiting: accounts.filter((a) => !a.verifiedAt).map((a) => a.iban),
+    },
+    sameTaxId: own.taxId ? await otherSupplier(db, record, sql`${supplier.taxId} = ${own.taxId}`) : null,
+    sameIban: ibans.length
+      ? await otherSupplier(
+          db,
+          record,
+          sql`exists (select 1 from bank_account a where a.supplier_id = ${supplier.id} and a.retired_at is null and a.iban = any(${sql.param(ibans)}))`,
+        )
+      : null,
+  };
+}
+
+async function documentFacts(db: Executor, record: BillRecord): Promise<Pick<Facts, 'differences' | 'broken'>> {
+  const [row] = record.documentId
+    ? await db.select({ findings: document.findings }).from(document).where(eq(document.id, record.documentId))
+    : [];
+  return {
+    differences: (row?.findings?.differences ?? []).map((d) => {
+      const path = billField(d.field),
+        at = parsePath(path);
+      return { ...d, path, choosable: at !== null && 'field' in at && at.field !== 'supplierId' };
+    }),
+    broken: (row?.findings?.broken ?? []).map((b) => ({ rule: b.rule, sentence: b.sentence, path: billField(b.paths[0] ?? 'lines') })),
+  };
+}
+
+/** What the company made of its checks. */
+export async function settingsOf(db: Executor, companyId: string): Promise<Map<string, Setting>> {
+  const rows = await db.select().from(checkSetting).where(eq(checkSetting.companyId, companyId));
+  return new Map(rows.map((r) => [r.code, r.severity as Setting]));
+}
+
+/** Everything that the checks find on a bill as it stands. */
+export async function findingsOf(
+  db: Executor,
+  own: OwnCompany,
+  record: BillRecord,
+  lines: LineRecord[],
+  today: string,
+): Promise<Exception[]> {
+  const [addressee] = record.addressedTo
+    ? await db.select({ name: company.name }).from(company).where(eq(company.id, record.addressedTo))
+    : [];
+  const facts: Facts = {
+    baseCurrency: own.baseCurrency,
+    taxRules: await taxRulesOf(db, own.id),
+    duplicate: await twinOf(db, record),
+    hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
+    addressedTo: addressee?.name ?? null,
+    ...(await codingOf(db, lines)),
+    ...(await supplierFacts(db, record)),
+    ...(await documentFacts(db, record)),
+  };
+  return runChecks({ ...record, lines } as CheckedBill, facts, await settingsOf(db, own.id));
+}
+
+const same = (a: { code: string; path: string; key: string }) => `${a.code} ${a.path} ${a.key}`;
+type Kept = Awaited<ReturnType<typeof exceptionRowsOf>>[number];
+/** Whether a person settled it for good: what a change settled opens again when it is found again. */
+const forGood = (row: Kept | undefined): boolean => row !== undefined && row.state !== 'open' && row.how !== 'change';
+
+/** What is found and not settled by a person. */
+export const stillOpen = (found: Exception[], kept: Kept[]): Exception[] => {
+  const known = new Map(kept.map((row) => [same(row), row]));
+  return found.filter((e) => !forGood(known.get(same(e))));
+};
+
+/**
+ * Runs the checks on a bill and keeps what they find: what is new is opened, what is not found any more was settled by a change. Part
+ * of the caller's transaction; gives what is open.
+ */
+export async function recheck(
+  tx: Executor,
+  own: OwnCompany,
+  record: BillRecord,
+  by: { personId: string | null; now: Date },
+): Promise<Exception[]> {
+  const lines = await linesOf(tx, record.id);
+  const found = await findingsOf(tx, own, record, lines, by.now.toISOString().slice(0, 10));
+  const kept = await exceptionRowsOf(tx, record.id);
+  const known = new Map(kept.map((row) => [same(row), row])),
+    there = new Set(found.map(same));
+  const fresh = found.filter((e) => !known.has(same(e)));
+  if (fresh.length)
+    await tx.insert(billException).values(
+      fresh.map(({ code, path, key, sentence, severity }) => ({
+        companyId: own.id,
+        billId: record.id,
+        code,
+        path,
+        key,
+        sentence,
+        severity,
+        openedAt: by.now,
+      })),
+    );
+  for (const e of found) {
+    const row = known.get(same(e));
+    if (!row || forGood(row) || (row.state === 'open' && row.sentence === e.sentence && row.severity === e.severity)) continue;
+    await tx
+      .update(billException)
+      .set({ state: 'open', how: null, personId: null, settledAt: null, sentence: e.sentence, severity: e.severity })
+      .where(eq(billException.id, row.id));
+  }
+  const gone = kept.filter((row) => row.state === 'open' && !there.has(same(row))).map((row) => row.id);
+  if (gone.length)
+    await tx
+      .update(billException)
+      .set({ state: 'settled', how: 'change', personId: by.personId, settledAt: by.now })
+      .where(inArray(billException.id, gone));
+  return stillOpen(found, kept);
+}
+
+/** Runs the checks again on the bills under review that a change of something else concerns: of one supplier, or of all. */
+export async function recheckBills(
+  tx: Executor,
+  own: OwnCompany,
+  of: { supplierId: string } | 'all',
+  by: { personId: string | null; now: Date },
+): Promise<void> {
+  const records = await tx
+    .select()
+    .from(bill)
+    .where(
+      and(
+        eq(bill.companyId, own.id),
+        inArray(bill.stage, [...editable, 'set-aside']),
+        of === 'all' ? undefined : eq(bill.supplierId, of.supplierId),
+      ),
+    )
+    .orderBy(bill.id)
+    .for('update');
+  for (const record of records) await recheck(tx, own, record, by);
+}

@@ -1,0 +1,116 @@
+import { and, eq, inArray, ne } from 'drizzle-orm';
+import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
+import type { Executor } from '../db/client.ts';
+import { billException, costCentre, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
+import { historyOf } from '../events/store.ts';
+import { notFound } from '../http/problems.ts';
+import { findingsOf, stillOpen } from './checking.ts';
+import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
+
+type LineRecord = Awaited<ReturnType<typeof linesOf>>[number];
+
+export const asLine = (row: LineRecord): BillLine => ({
+  id: row.id,
+  kind: row.kind as BillLine['kind'],
+  code: row.code,
+  description: row.description,
+  quantity: row.quantity,
+  unit: row.unit,
+  unitPrice: row.unitPrice,
+  priceQuantity: row.priceQuantity,
+  discountPercent: row.discountPercent,
+  taxRate: row.taxRate,
+  amount: row.amount,
+  accountId: row.accountId,
+  costCentreId: row.costCentreId,
+  taxCodeId: row.taxCodeId,
+  marks: row.marks,
+});
+
+/** The supplier, accounts, cost centres and tax codes that a bill names, with their codes and names. */
+async function namedOn(db: Executor, record: BillRecord, lines: LineRecord[]): Promise<Choice[]> {
+  const ids = (of: 'accountId' | 'costCentreId' | 'taxCodeId') => [...new Set(lines.flatMap((l) => (l[of] ? [l[of]] : [])))];
+  const named: Choice[] = [];
+  if (record.supplierId) {
+    const [s] = await db.select().from(supplier).where(eq(supplier.id, record.supplierId));
+    if (s) named.push({ id: s.id, code: s.code, name: s.name, detail: s.taxId, terms: s.terms, currency: s.currency });
+  }
+  for (const [table, wanted] of [
+    [ledgerAccount, ids('accountId')],
+    [costCentre, ids('costCentreId')],
+    [taxCode, ids('taxCodeId')],
+  ] as const) {
+    if (wanted.length === 0) continue;
+    const rows = await db.select({ id: table.id, code: table.code, name: table.name }).from(table).where(inArray(table.id, wanted));
+    named.push(...rows.map((r) => ({ ...r, detail: null })));
+  }
+  return named;
+}
+
+/** What persons settled on a bill, and how. */
+async function settledOn(db: Executor, billId: string): Promise<SettledException[]> {
+  const rows = await db
+    .select({ x: billException, person: person.name })
+    .from(billException)
+    .leftJoin(person, eq(person.id, billException.personId))
+    .where(and(eq(billException.billId, billId), ne(billException.state, 'open'), ne(billException.how, 'change')))
+    .orderBy(billException.settledAt);
+  return rows.map(({ x, person: name }) => ({
+    code: x.code,
+    sentence: x.sentence,
+    how: x.how!,
+    person: name,
+    reason: x.reason,
+    at: x.settledAt!.toISOString(),
+  }));
+}
+
+/** A bill as the desk shows it: what was read and typed, what is open, what happened. Not found outside the company. */
+export async function getBill(db: Executor, own: { id: string; baseCurrency: string }, id: string, today: string): Promise<Bill> {
+  const record = await findBill(db, own.id, id);
+  if (!record) throw notFound('This bill');
+  const lines = await linesOf(db, id);
+  const inHand = [...editable, 'set-aside'].includes(record.stage);
+  return {
+    id,
+    companyId: record.companyId,
+    documentId: record.documentId,
+    stage: record.stage,
+    kind: record.kind as Bill['kind'],
+    supplierId: record.supplierId,
+    supplierName: record.supplierName,
+    supplierTaxId: record.supplierTaxId,
+    supplierIban: record.supplierIban,
+    supplierReason: record.supplierReason,
+    invoiceNumber: record.invoiceNumber,
+    issueDate: record.issueDate,
+    dueDate: record.dueDate,
+    terms: record.terms,
+    currency: record.currency,
+    purchaseOrder: record.purchaseOrder,
+    net: record.net,
+    tax: record.tax,
+    gross: record.gross,
+    pricesIncludeTax: record.pricesIncludeTax,
+    marks: record.marks,
+    unsure: record.unsure,
+    note: record.note,
+    rowVersion: record.rowVersion,
+    createdAt: record.createdAt.toISOString(),
+    sentBy: record.sentBy,
+    approvedBy: record.approvedBy,
+    workedOn: await workersOf(db, id),
+    lines: lines.map(asLine),
+    exceptions: inHand
+      ? stillOpen(await findingsOf(db, own, record, lines, today), await exceptionRowsOf(db, id)).map((e) => ({
+          ...e,
+          settledBy: [...e.settledBy],
+        }))
+      : [],
+    settled: await settledOn(db, id),
+    events: await historyOf(db, own.id, 'bill', id),
+    named: await namedOn(db, record, lines),
+    arrival: await arrivalOf(db, record.documentId),
+    entry: await entryOf(db, id),
+  };
+}

@@ -1,0 +1,81 @@
+import type { Static, TObject } from '@sinclair/typebox';
+import { closed, type Company, type Me, type Permission } from '@ledgerline/contract';
+import { snapshot, type Executor } from '../db/client.ts';
+import { record, transaction, type Act, type Actor } from '../events/record.ts';
+import { valid } from '../http/validate.ts';
+import type { Services } from '../services.ts';
+import { mayAtAll } from './may.ts';
+import { inWords } from './refused.ts';
+
+/** Who asks, in which company, and from where. */
+export interface Caller {
+  me: Me;
+  company: Company;
+  source: string;
+}
+export const actorOf = (caller: Caller): Actor => ({ personId: caller.me.id, source: caller.source });
+
+/** What a use case gets beside the caller and what is asked: the subject in hand, the clock, and what is to be done once it is kept. */
+export interface Hand<S> {
+  subject: S;
+  now: Date;
+  services: Services;
+  /** Appends an act of the caller to the event log. */
+  record(act: Pick<Act, 'subject' | 'verb' | 'note' | 'before' | 'after'>): void;
+  /** Done after the transaction has been committed, and only then. */
+  after(work: () => Promise<void>): void;
+}
+export type Params = Record<string, string>;
+
+/** One use case that changes something: what it takes, who may, what it is about. */
+export interface Command<B extends TObject = TObject, S = unknown, A = unknown> {
+  body: B;
+  may: Permission;
+  perform(services: Services, caller: Caller, params: Params, body: unknown): Promise<A>;
+  /** For use cases within another's transaction. */
+  readonly subject?: S;
+}
+
+interface Spec<B extends TObject, S> {
+  /** What is asked; closed at every depth, nothing more is taken. */
+  body: B;
+  may: Permission;
+  /** Finds and locks what it is about, in the caller's company; throws where it is not there or not as expected. */
+  subject?: (tx: Executor, caller: Caller, params: Params, input: Static<B>) => Promise<S>;
+}
+
+/**
+ * The one way to write: closed body, role, subject in hand, work and events in one transaction. Columns are mapped by name in `work`;
+ * nothing of the body is spread into a row. `show` makes the answer of what is kept, once it is.
+ */
+export function command<B extends TObject, S, R, A = R>(
+  spec: Spec<B, S>,
+  work: (tx: Executor, caller: Caller, input: Static<B>, hand: Hand<S>) => Promise<R>,
+  show?: (db: Executor, caller: Caller, done: R, now: Date) => Promise<A>,
+): Command<B, S, A> {
+  const body = closed(spec.body);
+  return {
+    body,
+    may: spec.may,
+    async perform(services, caller, params, asked) {
+      mayAtAll(caller, spec.may);
+      const input = valid(body, asked);
+      const later: (() => Promise<void>)[] = [];
+      const done = await inWords(() =>
+        transaction(services.database.db, async (tx) => {
+          const now = services.now();
+          const subject = (await spec.subject?.(tx, caller, params, input)) as S;
+          return work(tx, caller, input, {
+            subject,
+            now,
+            services,
+            record: (act) => record(tx, { ...act, companyId: caller.company.id, by: actorOf(caller), at: now }),
+            after: (next) => later.push(next),
+          });
+        }),
+      );
+      for (const next of later) await next();
+      return show ? snapshot(services.database.db, (db) => show(db, caller, done, services.now())) : (done as unknown as A);
+    },
+  };
+}

@@ -1,0 +1,45 @@
+import { refusedBy } from '../db/client.ts';
+import { Refusal } from '../http/problems.ts';
+
+const ofOthers = 'A supplier, account, cost centre or tax code does not belong to this company. Choose it again.';
+/** What a constraint of the database means for the person in front of the screen. The service says it first where it can. */
+const sentences: Record<string, [status: 403 | 409 | 422, sentence: string]> = {
+  bill_number_once: [409, 'This invoice number from this supplier is already on another bill.'],
+  bill_not_own_approval: [403, 'You worked on this bill yourself. Somebody else has to approve it.'],
+  bill_sent_stays: [409, 'This bill has been sent on and cannot be changed here.'],
+  bill_goes_its_way: [409, 'This bill has moved on meanwhile. Load it again.'],
+  bill_document_once: [409, 'Its page has a new bill meanwhile. Open that one instead.'],
+  bill_supplier_of_company: [422, ofOthers],
+  bill_line_account: [422, ofOthers],
+  bill_line_cost_centre: [422, ofOthers],
+  bill_line_tax_code: [422, ofOthers],
+  bill_line_pkey: [409, 'A row with this id is there already. Load the bill again.'],
+  bill_sent_is_whole: [422, 'Supplier, number, date or total is missing.'],
+  supplier_account: [422, ofOthers],
+  supplier_cost_centre: [422, ofOthers],
+  supplier_tax_code: [422, ofOthers],
+  tax_code_account: [422, ofOthers],
+  tax_code_output_account: [422, ofOthers],
+  tax_code_reverse_charge_owed: [422, 'Reverse charge needs an account for the tax that is owed.'],
+  tax_code_rates_within: [422, 'Rate and recoverable share are percentages between 0 and 100.'],
+  exchange_rate_positive: [422, 'An exchange rate is above zero.'],
+  ledger_account_code: [409, 'This account code is taken. Choose another.'],
+  cost_centre_code: [409, 'This cost centre code is taken. Choose another.'],
+  tax_code_code: [409, 'This tax code is taken. Choose another.'],
+  bank_account_once: [409, 'This supplier has this bank account already.'],
+  bank_account_second_person: [403, 'You entered these bank details yourself. A second person has to verify them.'],
+  person_email_unique: [409, 'Somebody with this mail address is there already.'],
+  company_name_unique: [409, 'Another company has this name.'],
+  company_mail_address_unique: [409, 'Another company has this mail address.'],
+};
+
+/** Does the work; what the database refuses becomes a refusal in words. */
+export async function inWords<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    const known = sentences[refusedBy(error) ?? ''];
+    if (known) throw new Refusal(...known);
+    throw error;
+  }
+}

@@ -1,0 +1,46 @@
+import { eq } from 'drizzle-orm';
+import { SetCompany, SetScanning, type CompanySettings } from '@ledgerline/contract';
+import { squash } from '@ledgerline/core/reading';
+import { command, type Caller } from '../commands/command.ts';
+import type { Executor } from '../db/client.ts';
+import { company } from '../db/schema/index.ts';
+import { difference } from '../events/record.ts';
+
+const own = async (tx: Executor, caller: Caller) => {
+  const [row] = await tx.select().from(company).where(eq(company.id, caller.company.id)).for('update');
+  return row!;
+};
+
+export async function companySettings(db: Executor, id: string): Promise<CompanySettings> {
+  const [row] = await db.select().from(company).where(eq(company.id, id));
+  const { name, taxId, mailAddress, baseCurrency, country } = row!;
+  return { name, taxId, mailAddress, baseCurrency, country };
+}
+
+/** The company's name, tax number and the address that takes its mail. */
+export const setCompany = command({ body: SetCompany, may: 'settings:edit', subject: own }, async (tx, _, input, hand) => {
+  const before = hand.subject;
+  const columns = {
+    name: input.name.trim(),
+    taxId: input.taxId ? squash(input.taxId) || null : null,
+    mailAddress: input.mailAddress.trim().toLowerCase(),
+  };
+  const changed = difference({ name: before.name, taxId: before.taxId, mailAddress: before.mailAddress }, columns);
+  if (!changed) return {};
+  await tx.update(company).set(columns).where(eq(company.id, before.id));
+  hand.record({ subject: { type: 'company', id: before.id }, verb: 'changed', ...changed });
+  return {};
+});
+
+/** What parts documents in one scan from the scan folder. */
+export const setScanning = command({ body: SetScanning, may: 'arrivals:add', subject: own }, async (tx, _, input, hand) => {
+  const before = hand.subject;
+  await tx.update(company).set({ scanSeparator: input.separator }).where(eq(company.id, before.id));
+  hand.record({
+    subject: { type: 'company', id: before.id },
+    verb: 'changed',
+    before: { scanSeparator: before.scanSeparator },
+    after: { scanSeparator: input.separator },
+  });
+  return {};
+});

@@ -1,0 +1,69 @@
+import type { Db, Executor } from '../db/client.ts';
+import { event } from '../db/schema/index.ts';
+
+/** Who acts, and from where. Null person: Ledgerline itself. */
+export interface Actor {
+  personId: string | null;
+  source: string;
+}
+export interface Act {
+  companyId: string | null;
+  subject: { type: string; id: string | null };
+  verb: string;
+  by: Actor;
+  at: Date;
+  note?: string | null;
+  before?: Record<string, unknown> | null;
+  after?: Record<string, unknown> | null;
+}
+
+const pending = new WeakMap<object, Act[]>();
+
+/**
+ * Runs one unit of work in one transaction. What it records is written when it ends: the chain of a company is locked for the moment
+ * of the commit only, and always last, so that two units never wait for each other crosswise.
+ */
+export function transaction<T>(db: Db, work: (tx: Executor) => Promise<T>): Promise<T> {
+  return db.transaction(async (tx) => {
+    const acts: Act[] = [];
+    pending.set(tx, acts);
+    const result = await work(tx);
+    // One company after another, in a fixed order: the same reason.
+    const inOrder = [...acts.entries()].sort(([i, a], [j, b]) => (a.companyId ?? '').localeCompare(b.companyId ?? '') || i - j);
+    for (let i = 0; i < inOrder.length; i += 500) await tx.insert(event).values(inOrder.slice(i, i + 500).map(([, act]) => rowOf(act)));
+    return result;
+  });
+}
+
+/** Appends an act to the event log, in the unit of work that it is part of. */
+export function record(tx: Executor, act: Act): void {
+  const acts = pending.get(tx);
+  if (!acts) throw new Error('An act can be recorded in a unit of work only; begin one with transaction()');
+  acts.push(act);
+}
+
+const rowOf = ({ companyId, subject, verb, by, at, note, before, after }: Act): typeof event.$inferInsert => ({
+  companyId,
+  subjectType: subject.type,
+  subjectId: subject.id,
+  verb,
+  personId: by.personId,
+  source: by.source,
+  note: note ?? null,
+  before: before ?? null,
+  after: after ?? null,
+  at,
+});
+
+/** What differs between two states of a thing, field by field; null where nothing does. */
+export function difference(
+  before: Record<string, unknown>,
+  after: Record<string, unknown>,
+): { before: Record<string, unknown>; after: Record<string, unknown> } | null {
+  const changed = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(
+    (name) => JSON.stringify(before[name] ?? null) !== JSON.stringify(after[name] ?? null),
+  );
+  if (changed.length === 0) return null;
+  const of = (state: Record<string, unknown>) => Object.fromEntries(changed.map((name) => [name, state[name] ?? null]));
+  return { before: of(before), after: of(after) };
+}

@@ -1,0 +1,24 @@
+import { asc, eq } from 'drizzle-orm';
+import { may, type PersonList, type PersonRow } from '@ledgerline/contract';
+import type { Executor } from '../db/client.ts';
+import { membership, person } from '../db/schema/index.ts';
+
+/** The company's people with their roles, by name; and whether nobody could approve what another sends on. */
+export async function listPeople(db: Executor, companyId: string): Promise<PersonList> {
+  const rows = await db
+    .select({ id: person.id, name: person.name, email: person.email, title: person.title, role: membership.role })
+    .from(membership)
+    .innerJoin(person, eq(person.id, membership.personId))
+    .where(eq(membership.companyId, companyId))
+    .orderBy(asc(person.name), asc(membership.role));
+  const people = new Map<string, PersonRow>();
+  for (const { role, ...one } of rows) {
+    const known = people.get(one.id);
+    if (known) known.roles.push(role);
+    else people.set(one.id, { ...one, roles: [role] });
+  }
+  const all = [...people.values()];
+  const coders = all.filter((p) => may(p.roles, 'bills:edit')),
+    approvers = all.filter((p) => may(p.roles, 'bills:approve'));
+  return { people: all, lonely: !coders.some((c) => approvers.some((a) => a.id !== c.id)) };
+}

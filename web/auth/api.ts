@@ -1,0 +1,18 @@
+import type { Session, SetUp } from '@ledgerline/contract';
+import { api } from '../app/api';
+
+export const authApi = api.injectEndpoints({
+  endpoints: (b) => ({
+    session: b.query<Session, void>({ query: () => '/session', providesTags: ['session'] }),
+    signIn: b.mutation<void, { email: string; password: string }>({
+      query: (body) => ({ url: '/session', method: 'POST', body }),
+      invalidatesTags: ['session'],
+    }),
+    demoSignIn: b.mutation<void, { personId: string }>({
+      query: (body) => ({ url: '/session/demo', method: 'POST', body }),
+      invalidatesTags: ['session'],
+    }),
+    signOut: b.mutation<void, void>({ query: () => ({ url: '/session', method: 'DELETE' }), invalidatesTags: ['session'] }),
+    setUp: b.mutation<void, SetUp>({ query: (body) => ({ url: '/setup', method: 'POST', body }), invalidatesTags: ['session'] }),
+  }),
+});

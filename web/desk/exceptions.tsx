@@ -1,0 +1,97 @@
+import { CircleAlert, CircleHelp } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import type { Exception, SettleException } from '@ledgerline/contract';
+import { sentenceOf } from '../app/api';
+import { usePlace } from '../app/company';
+import { flushBill, store } from '../app/store';
+import { billsApi } from '../bills/api';
+import { AskNote } from '../ui/dialog';
+import { focusField } from './focus';
+import { opened } from './state';
+import type { Desk } from './use-desk';
+
+/** Told elsewhere: doubts stand at their fields, the proof stands at the foot. */
+const elsewhere = ['unsure', 'proof-off'];
+
+/** What is to be settled, in sentences with what settles each. */
+export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier(): void }) {
+  const { company, can } = usePlace();
+  const [settle] = billsApi.useSettleExceptionMutation();
+  const [overruling, overrule] = useState<Exception | null>(null);
+  const { bill, locked } = desk;
+  const inHand = ['read', 'returned'].includes(bill.stage);
+  const open = bill.exceptions.filter((e) => !elsewhere.includes(e.code));
+  const done = async (e: Exception, how: Pick<SettleException, 'how' | 'take' | 'reason'>) => {
+    if (!(await flushBill(bill.id))) return void toast.error('What you typed is not saved yet.');
+    const rowVersion = store.getState().desk.held[bill.id]!.base.rowVersion;
+    const body = { rowVersion, code: e.code, path: e.path, key: e.key, ...how };
+    settle({ company: company.id, id: bill.id, body })
+      .unwrap()
+      .then(
+        (next) => store.dispatch(opened({ bill: next })),
+        (error) => toast.error(sentenceOf(error)),
+      );
+  };
+  if (open.length === 0) return null;
+  const small = 'btn btn-xs btn-outline';
+  return (
+    <>
+      <ul aria-label="Exceptions" className="max-h-[112px] overflow-auto border-b hair bg-warning/10 px-5 py-1.5 text-[14px]">
+        {open.map((e) => (
+          <li key={e.code + e.path + e.key} className="flex items-center gap-2 py-0.5">
+            {e.severity === 'stops' ? (
+              <CircleAlert size={14} className="shrink-0 text-error" aria-label="Stops the bill" />
+            ) : (
+              <CircleHelp size={14} className="shrink-0 text-accent" aria-label="Asks" />
+            )}
+            <button className="text-left hover:underline" onClick={() => focusField(e.path)}>
+              {e.sentence}
+            </button>
+            <span className="ml-auto flex shrink-0 gap-1">
+              {!locked &&
+                e.choices.map((c) => (
+                  <button key={c.take} className={small} onClick={() => void done(e, { how: 'choose', take: c.take })}>
+                    {c.label}
+                  </button>
+                ))}
+              {!locked && e.settledBy.includes('confirm') && e.choices.length === 0 && (
+                <button className={small} onClick={() => void done(e, { how: 'confirm' })}>
+                  It is right
+                </button>
+              )}
+              {inHand && e.settledBy.includes('overrule') && can('exceptions:overrule') && (
+                <button className={small} onClick={() => overrule(e)}>
+                  Overrule
+                </button>
+              )}
+              {!locked && e.code === 'supplier-missing' && (
+                <button className={small} onClick={newSupplier}>
+                  New supplier
+                </button>
+              )}
+              {e.code === 'bank-differs' && bill.supplierId && can('suppliers:edit') && (
+                <Link className={small} to={`/suppliers/${bill.supplierId}?iban=${bill.supplierIban ?? ''}`}>
+                  Bank details
+                </Link>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {overruling && (
+        <AskNote
+          title="Overrule this"
+          action="Overrule"
+          label="Reason"
+          close={() => overrule(null)}
+          done={(reason) => {
+            overrule(null);
+            void done(overruling, { how: 'overrule', reason });
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,86 @@
+import type { Operation } from '@ledgerline/core/bills';
+import { useKeys } from '../app/keys/registry';
+import { focusField, nextField } from './focus';
+import type { Desk } from './use-desk';
+
+/** Paths that want a look, what stops the bill first, each once. */
+export function doubtsOf(desk: Desk): string[] {
+  const { exceptions, unsure } = desk.bill;
+  const stops = exceptions.filter((e) => e.severity === 'stops').map((e) => e.path);
+  return [...new Set([...stops, ...unsure])].filter((path) => path !== 'proof' && path !== 'lines');
+}
+
+/** The keys of the desk. */
+export function useDeskKeys(desk: Desk | null, does: { done(): void; setAside(): void; leave(): void }): void {
+  const open = desk && !desk.locked;
+  const row = desk?.active?.includes('.') ? desk.active.split('.')[0]! : null;
+  const typing = (e: KeyboardEvent) => (e.target as HTMLElement).dataset?.['typing'] === 'true';
+  useKeys('Desk', [
+    { key: 'Tab', what: 'Next field (Shift+Tab: field before)' },
+    {
+      key: 'Enter',
+      what: 'Take what stands here, go to the next field',
+      typing: true,
+      when: (e) => (e.target as HTMLElement).closest('[data-field]') !== null,
+      run: (e) => nextField(e.target as Element),
+    },
+    { key: 'Ctrl+Enter', what: 'Done, next bill', when: () => Boolean(open), run: does.done },
+    {
+      key: 'Alt+ArrowDown',
+      what: 'Next field that needs a look',
+      repeat: true,
+      run() {
+        if (!desk) return;
+        const paths = doubtsOf(desk);
+        const next = paths[(paths.indexOf(desk.active ?? '') + 1) % Math.max(1, paths.length)];
+        if (next) focusField(next);
+      },
+    },
+    { key: 'Alt+S', what: 'Set aside', when: () => Boolean(open), run: does.setAside },
+    {
+      key: 'Alt+N',
+      what: 'Add a row',
+      when: () => Boolean(open),
+      run() {
+        const line = desk!.addLine(row ?? undefined);
+        setTimeout(() => focusField(`${line}.description`));
+      },
+    },
+    {
+      key: 'Alt+Delete',
+      what: 'Remove the row in hand',
+      when: () => Boolean(open && row),
+      run: () => desk!.edit({ do: 'remove-line', line: row! }),
+    },
+    {
+      key: 'Ctrl+D',
+      what: 'Fill this coding down',
+      when: () => Boolean(open && row),
+      run() {
+        const lines = desk!.bill.lines,
+          at = lines.findIndex((l) => l.id === row),
+          from = lines[at];
+        if (!from) return;
+        desk!.edit(
+          ...lines.slice(at + 1).flatMap((l) =>
+            (['accountId', 'costCentreId', 'taxCodeId'] as const).map((field): Operation => ({
+              do: 'set-cell',
+              line: l.id,
+              field,
+              value: from[field],
+            })),
+          ),
+        );
+      },
+    },
+    { key: 'Ctrl+Z', what: 'Undo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.undo() },
+    { key: 'Ctrl+Y', what: 'Redo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.redo() },
+    { key: 'Ctrl+Shift+Z', what: 'Redo', repeat: true, silent: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.redo() },
+    {
+      key: 'Escape',
+      what: 'Leave the field; then back to the list',
+      typing: true,
+      run: (e) => ((e.target as HTMLElement).matches('input, select') ? (e.target as HTMLElement).blur() : does.leave()),
+    },
+  ]);
+}

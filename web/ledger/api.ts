@@ -1,0 +1,29 @@
+import type { Entry, EntryList, PeriodList, Trail } from '@ledgerline/contract';
+import { api, at, list, type Of } from '../app/api';
+
+export const ledgerApi = api.injectEndpoints({
+  endpoints: (b) => ({
+    entries: b.infiniteQuery<EntryList, Of<{ q?: string }>, string | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({
+        url: at(company, '/entries'),
+        params: { ...params, ...(pageParam ? { cursor: pageParam } : {}) },
+      }),
+      providesTags: [list('entry')],
+    }),
+    entry: b.query<Entry, Of<{ id: string }>>({
+      query: ({ company, id }) => at(company, `/entries/${id}`),
+      providesTags: (_, __, { id }) => [{ type: 'entry', id }],
+    }),
+    trail: b.query<Trail, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/entry-lines/${id}/trail`) }),
+    periods: b.query<PeriodList, Of>({ query: ({ company }) => at(company, '/periods'), providesTags: ['period'] }),
+    setPeriod: b.mutation<void, Of<{ year: number; month: number; open: boolean }>>({
+      query: ({ company, ...body }) => ({ url: at(company, '/periods'), method: 'PUT', body }),
+      invalidatesTags: ['period'],
+    }),
+    openYear: b.mutation<void, Of<{ year: number }>>({
+      query: ({ company, ...body }) => ({ url: at(company, '/periods/year'), method: 'POST', body }),
+      invalidatesTags: ['period'],
+    }),
+  }),
+});

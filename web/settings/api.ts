@@ -1,0 +1,89 @@
+import type {
+  AccountList,
+  CheckList,
+  CheckSetting,
+  CompanySettings,
+  CostCentreList,
+  EventList,
+  NewPerson,
+  PersonList,
+  PutAccount,
+  PutCostCentre,
+  PutRate,
+  PutTaxCode,
+  RateList,
+  SetCompany,
+  TaxCodeList,
+} from '@ledgerline/contract';
+import { api, at, list, type Of } from '../app/api';
+
+const changed = ['settings', 'choices', list('bill')] as const;
+const cursorOf = (cursor: string | null, params: object) => ({ ...params, ...(cursor ? { cursor } : {}) });
+const pages = { initialPageParam: null, getNextPageParam: (last: { next: string | null }) => last.next };
+/** Made where there is no id yet, changed where there is one. */
+const put = (company: string, path: string, id: string | null, body: object) =>
+  id ? { url: at(company, `${path}/${id}`), method: 'PUT', body } : { url: at(company, path), method: 'POST', body };
+
+export const settingsApi = api.injectEndpoints({
+  endpoints: (b) => ({
+    company: b.query<CompanySettings, Of>({ query: ({ company }) => at(company, '/settings'), providesTags: ['settings'] }),
+    setCompany: b.mutation<void, Of<{ body: SetCompany }>>({
+      query: ({ company, body }) => ({ url: at(company, '/settings'), method: 'PUT', body }),
+      invalidatesTags: ['settings', 'session'],
+    }),
+    people: b.query<PersonList, Of>({ query: ({ company }) => at(company, '/people'), providesTags: ['settings'] }),
+    newPerson: b.mutation<void, Of<{ body: NewPerson }>>({
+      query: ({ company, body }) => ({ url: at(company, '/people'), method: 'POST', body }),
+      invalidatesTags: ['settings'],
+    }),
+    setRoles: b.mutation<void, Of<{ id: string; roles: string[] }>>({
+      query: ({ company, id, roles }) => ({ url: at(company, `/people/${id}/roles`), method: 'PUT', body: { roles } }),
+      invalidatesTags: ['settings', 'session'],
+    }),
+    accounts: b.infiniteQuery<AccountList, Of<{ q?: string }>, string | null>({
+      infiniteQueryOptions: pages,
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/accounts'), params: cursorOf(pageParam, params) }),
+      providesTags: ['settings'],
+    }),
+    putAccount: b.mutation<void, Of<{ id: string | null; body: PutAccount }>>({
+      query: ({ company, id, body }) => put(company, '/accounts', id, body),
+      invalidatesTags: changed,
+    }),
+    costCentres: b.infiniteQuery<CostCentreList, Of<{ q?: string }>, string | null>({
+      infiniteQueryOptions: pages,
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({
+        url: at(company, '/cost-centres'),
+        params: cursorOf(pageParam, params),
+      }),
+      providesTags: ['settings'],
+    }),
+    putCostCentre: b.mutation<void, Of<{ id: string | null; body: PutCostCentre }>>({
+      query: ({ company, id, body }) => put(company, '/cost-centres', id, body),
+      invalidatesTags: changed,
+    }),
+    taxCodes: b.query<TaxCodeList, Of>({ query: ({ company }) => at(company, '/tax-codes'), providesTags: ['settings'] }),
+    putTaxCode: b.mutation<void, Of<{ id: string | null; body: PutTaxCode }>>({
+      query: ({ company, id, body }) => put(company, '/tax-codes', id, body),
+      invalidatesTags: changed,
+    }),
+    rates: b.infiniteQuery<RateList, Of, string | null>({
+      infiniteQueryOptions: pages,
+      query: ({ queryArg: { company }, pageParam }) => ({ url: at(company, '/rates'), params: cursorOf(pageParam, {}) }),
+      providesTags: ['settings'],
+    }),
+    putRate: b.mutation<void, Of<{ body: PutRate }>>({
+      query: ({ company, body }) => ({ url: at(company, '/rates'), method: 'PUT', body }),
+      invalidatesTags: changed,
+    }),
+    checks: b.query<CheckList, Of>({ query: ({ company }) => at(company, '/checks'), providesTags: ['settings', list('bill')] }),
+    setCheck: b.mutation<void, Of<{ code: string; severity: CheckSetting }>>({
+      query: ({ company, code, severity }) => ({ url: at(company, `/checks/${code}`), method: 'PUT', body: { severity } }),
+      invalidatesTags: ['settings', 'bill', list('bill')],
+    }),
+    events: b.infiniteQuery<EventList, Of, string | null>({
+      infiniteQueryOptions: pages,
+      query: ({ queryArg: { company }, pageParam }) => ({ url: at(company, '/events'), params: cursorOf(pageParam, {}) }),
+      providesTags: ['events'],
+    }),
+  }),
+});

@@ -1,0 +1,57 @@
+import { toast } from 'sonner';
+import { SetCompany, type CompanySettings } from '@ledgerline/contract';
+import { sentenceOf } from '../app/api';
+import { usePlace } from '../app/company';
+import { FormField, Problem, useSchemaForm } from '../ui/form';
+import { Head, Trouble, Waiting } from '../ui/states';
+import { settingsApi } from './api';
+
+export function CompanyArea() {
+  const { company } = usePlace();
+  const { currentData, error } = settingsApi.useCompanyQuery({ company: company.id });
+  return (
+    <>
+      <Head title="Company" detail="How invoices name it, and where they reach it" />
+      {error ? (
+        <Trouble sentence={sentenceOf(error)} />
+      ) : !currentData ? (
+        <Waiting />
+      ) : (
+        <CompanyForm key={company.id} settings={currentData} />
+      )}
+    </>
+  );
+}
+
+function CompanyForm({ settings }: { settings: CompanySettings }) {
+  const { company, can } = usePlace();
+  const [save, { isLoading }] = settingsApi.useSetCompanyMutation();
+  const { form, submit, trouble } = useSchemaForm(SetCompany, {
+    name: settings.name,
+    taxId: settings.taxId,
+    mailAddress: settings.mailAddress,
+  });
+  return (
+    <form
+      className="max-w-lg space-y-3 px-6 py-4"
+      onSubmit={submit((body) =>
+        save({ company: company.id, body })
+          .unwrap()
+          .then(() => toast('Saved')),
+      )}
+    >
+      <Problem sentence={trouble} />
+      <FormField form={form} name="name" label="Name" hint="As suppliers write it: a page addressed to it belongs here" />
+      <FormField form={form} name="taxId" label="Tax number" empty="null" />
+      <FormField form={form} name="mailAddress" label="Mail address for invoices" hint="What is sent here is taken in for this company" />
+      <p className="text-[13px] quiet">
+        Books in {settings.baseCurrency}, country {settings.country}. Neither can change once something is posted.
+      </p>
+      {can('settings:edit') && (
+        <button className="btn btn-primary btn-sm" disabled={isLoading}>
+          Save
+        </button>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import { PutCostCentre, type CostCentreRow } from '@ledgerline/contract';
+import { usePlace } from '../app/company';
+import type { Column } from '../ui/data-table';
+import { Dialog } from '../ui/dialog';
+import { FormEnd, FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
+import { useRows } from '../ui/infinite';
+import { settingsApi } from './api';
+import { Active, ListArea } from './list-area';
+
+const columns: Column<CostCentreRow>[] = [
+  { id: 'code', head: 'Code', width: 96, cell: (c) => <span className="code">{c.code}</span> },
+  { id: 'name', head: 'Name', cell: (c) => c.name },
+  { id: 'active', head: '', width: 72, cell: (c) => <Active active={c.active} /> },
+];
+
+export function CostCentresArea() {
+  const { company } = usePlace();
+  const [q, setQ] = useState('');
+  const rows = useRows(settingsApi.useCostCentresInfiniteQuery({ company: company.id, ...(q ? { q } : {}) }), (p) => p.costCentres);
+  return (
+    <ListArea
+      title="Cost centres"
+      detail="Who bears a cost: a garden, a house, an event"
+      what="cost centre"
+      rows={rows}
+      columns={columns}
+      rowId={(c) => c.id}
+      search={{ value: q, change: setQ }}
+      form={(row, close) => <CostCentreForm row={row} close={close} />}
+    />
+  );
+}
+
+function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): void }) {
+  const { company } = usePlace();
+  const [put, { isLoading }] = settingsApi.usePutCostCentreMutation();
+  const { form, submit, trouble } = useSchemaForm(PutCostCentre, {
+    code: row?.code ?? '',
+    name: row?.name ?? '',
+    active: row?.active ?? true,
+  });
+  return (
+    <Dialog title={row ? `Cost centre ${row.code}` : 'New cost centre'} close={close}>
+      <form
+        className="space-y-2"
+        onSubmit={submit((body) =>
+          put({ company: company.id, id: row?.id ?? null, body })
+            .unwrap()
+            .then(close),
+        )}
+      >
+        <Problem sentence={trouble} />
+        <div className="grid grid-cols-[120px_1fr] gap-x-3">
+          <FormField form={form} name="code" label="Code" autoFocus />
+          <FormField form={form} name="name" label="Name" />
+        </div>
+        <FormTick form={form} name="active" label="Open: new lines can use it" />
+        <FormEnd close={close} action={row ? 'Save' : 'Make cost centre'} busy={isLoading} />
+      </form>
+    </Dialog>
+  );
+}

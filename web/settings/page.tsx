@@ -1,0 +1,47 @@
+import type { ReactNode } from 'react';
+import { NavLink, useParams } from 'react-router';
+import { Trouble } from '../ui/states';
+import { AccountsArea } from './accounts';
+import { ChecksArea } from './checks';
+import { CompanyArea } from './company';
+import { CostCentresArea } from './cost-centres';
+import { EventsArea } from './events';
+import { PeopleArea } from './people';
+import { RatesArea } from './rates';
+import { TaxCodesArea } from './tax-codes';
+
+const areas: [path: string, label: string, area: () => ReactNode][] = [
+  ['company', 'Company', CompanyArea],
+  ['people', 'People', PeopleArea],
+  ['accounts', 'Accounts', AccountsArea],
+  ['cost-centres', 'Cost centres', CostCentresArea],
+  ['tax-codes', 'Tax codes', TaxCodesArea],
+  ['rates', 'Exchange rates', RatesArea],
+  ['checks', 'Checks', ChecksArea],
+  ['events', 'Event log', EventsArea],
+];
+
+/** Settings: one page an area. */
+export function SettingsPage() {
+  const { area = 'company' } = useParams();
+  const Area = areas.find(([path]) => path === area)?.[2];
+  return (
+    <div className="flex h-full max-md:flex-col">
+      <nav
+        aria-label="Settings"
+        className="flex w-40 shrink-0 flex-col gap-0.5 border-r hair px-2 py-3 max-md:w-full max-md:flex-row max-md:overflow-x-auto max-md:border-r-0 max-md:border-b"
+      >
+        {areas.map(([path, label]) => (
+          <NavLink
+            key={path}
+            to={`/settings/${path}`}
+            className={`rounded px-2 py-1 text-[14px] whitespace-nowrap ${path === area ? 'bg-primary text-primary-content' : 'hover:bg-base-200'}`}
+          >
+            {label}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="flex min-h-0 min-w-0 grow flex-col">{Area ? <Area /> : <Trouble sentence="This page is not here." />}</div>
+    </div>
+  );
+}

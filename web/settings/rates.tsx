@@ -1,0 +1,60 @@
+import { PutRate } from '@ledgerline/contract';
+import { usePlace } from '../app/company';
+import type { Column } from '../ui/data-table';
+import { Dialog } from '../ui/dialog';
+import { FormEnd, FormField, Problem, useSchemaForm } from '../ui/form';
+import { showDay, todayIso } from '../ui/format';
+import { useRows } from '../ui/infinite';
+import { DateField } from '../ui/typed';
+import { settingsApi } from './api';
+import { ListArea } from './list-area';
+
+type Rate = { currency: string; day: string; rate: string };
+
+export function RatesArea() {
+  const { company } = usePlace();
+  const rows = useRows(settingsApi.useRatesInfiniteQuery({ company: company.id }), (p) => p.rates);
+  const columns: Column<Rate>[] = [
+    { id: 'day', head: 'From', width: 128, cell: (r) => showDay(r.day) },
+    { id: 'currency', head: 'Currency', width: 96, cell: (r) => r.currency },
+    { id: 'rate', head: `1 unit is, in ${company.baseCurrency}`, cell: (r) => Number(r.rate) },
+  ];
+  return (
+    <ListArea
+      title="Exchange rates"
+      detail="A bill takes the last rate on or before its date"
+      what="rate"
+      rows={rows}
+      columns={columns}
+      rowId={(r) => r.currency + r.day}
+      form={(row, close) => <RateForm row={row} close={close} />}
+    />
+  );
+}
+
+function RateForm({ row, close }: { row: Rate | null; close(): void }) {
+  const { company } = usePlace();
+  const [put, { isLoading }] = settingsApi.usePutRateMutation();
+  const { form, submit, trouble } = useSchemaForm(PutRate, {
+    currency: row?.currency ?? '',
+    day: row?.day ?? todayIso(),
+    rate: row?.rate ?? '',
+  });
+  const day = form.watch('day');
+  return (
+    <Dialog title={row ? `${row.currency} from ${showDay(row.day)}` : 'New exchange rate'} close={close}>
+      <form className="space-y-2" onSubmit={submit((body) => put({ company: company.id, body }).unwrap().then(close))}>
+        <Problem sentence={trouble} />
+        <div className="grid grid-cols-3 gap-x-3">
+          <FormField form={form} name="currency" label="Currency" hint="EUR, USD …" autoFocus />
+          <div className="text-[13px]">
+            <span className="quiet">From</span>
+            <DateField label="From" value={day} onSave={(v) => form.setValue('day', v ?? '')} />
+          </div>
+          <FormField form={form} name="rate" label={`1 unit in ${company.baseCurrency}`} />
+        </div>
+        <FormEnd close={close} action="Save" busy={isLoading} />
+      </form>
+    </Dialog>
+  );
+}

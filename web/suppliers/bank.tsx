@@ -1,0 +1,120 @@
+import { BadgeCheck, Clock, Landmark } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { spacedIban } from '@ledgerline/core/checks';
+import { NewBankAccount, VerifyBankAccount, type BankAccount, type SupplierAccount } from '@ledgerline/contract';
+import { sentenceOf } from '../app/api';
+import { usePlace } from '../app/company';
+import { Dialog } from '../ui/dialog';
+import { FormEnd, FormField, Problem, useSchemaForm } from '../ui/form';
+import { showDay } from '../ui/format';
+import { suppliersApi } from './api';
+
+/** A supplier's bank accounts: which count, which wait for a second person, who checked them and how. */
+export function BankAccounts({ supplier, asked }: { supplier: SupplierAccount; asked: string | null }) {
+  const { company, me, can } = usePlace();
+  const [adding, add] = useState(asked !== null);
+  const [verifying, verify] = useState<BankAccount | null>(null);
+  const [retire] = suppliersApi.useRetireBankAccountMutation();
+  const live = supplier.bankAccounts.filter((a) => a.state !== 'retired');
+  return (
+    <section aria-label="Bank accounts">
+      <h2 className="flex items-center gap-2 text-[12px] quiet">Bank accounts</h2>
+      {live.length === 0 && <p>None yet</p>}
+      <ul className="space-y-2">
+        {live.map((a) => (
+          <li key={a.id}>
+            <div className="code break-words">{spacedIban(a.iban)}</div>
+            <div className={`flex items-center gap-1 text-[12px] ${a.state === 'verified' ? 'text-success' : 'text-error'}`}>
+              {a.state === 'verified' ? <BadgeCheck size={13} aria-hidden /> : <Clock size={13} aria-hidden />}
+              {a.state === 'verified' ? `verified ${showDay(a.verifiedAt!.slice(0, 10))}` : 'waits for a second person'}
+            </div>
+            <div className="text-[12px] quiet">
+              {a.state === 'verified'
+                ? [a.verifiedBy, a.how].filter(Boolean).join(': ')
+                : [`entered by ${a.proposedBy ?? 'Ledgerline'}`, a.note].filter(Boolean).join(': ')}
+            </div>
+            {can('suppliers:verify') && (
+              <div className="mt-1 flex gap-1">
+                {a.state === 'waiting' && (
+                  <button
+                    className="btn btn-xs btn-outline"
+                    disabled={a.proposedById === me.id}
+                    title={a.proposedById === me.id ? 'You entered it yourself: somebody else has to verify it' : undefined}
+                    onClick={() => verify(a)}
+                  >
+                    Verify
+                  </button>
+                )}
+                <button
+                  className="btn btn-xs btn-ghost"
+                  onClick={() =>
+                    void retire({ company: company.id, id: a.id, supplier: supplier.id })
+                      .unwrap()
+                      .catch((e: unknown) => toast.error(sentenceOf(e)))
+                  }
+                >
+                  Retire
+                </button>
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+      {can('suppliers:edit') && (
+        <button className="btn btn-xs mt-2" onClick={() => add(true)}>
+          <Landmark size={13} aria-hidden />
+          New bank details
+        </button>
+      )}
+      {adding && can('suppliers:edit') && <NewAccount supplier={supplier} iban={asked ?? ''} close={() => add(false)} />}
+      {verifying && <Verify supplier={supplier} account={verifying} close={() => verify(null)} />}
+    </section>
+  );
+}
+
+function NewAccount({ supplier, iban, close }: { supplier: SupplierAccount; iban: string; close(): void }) {
+  const { company } = usePlace();
+  const [send, { isLoading }] = suppliersApi.useNewBankAccountMutation();
+  const { form, submit, trouble, asks } = useSchemaForm(NewBankAccount, { iban, note: iban ? 'From the invoice' : '' });
+  return (
+    <Dialog title={`New bank details of ${supplier.name}`} close={close}>
+      <form
+        className="space-y-2"
+        onSubmit={submit((body) =>
+          send({ company: company.id, id: supplier.id, body: asks ? { ...body, evenSo: true } : body })
+            .unwrap()
+            .then(close),
+        )}
+      >
+        <Problem sentence={trouble} />
+        <FormField form={form} name="iban" label="IBAN" autoFocus hint="It counts once a second person has verified it" />
+        <FormField form={form} name="note" label="Where it comes from" />
+        <FormEnd close={close} action={asks ? 'Enter even so' : 'Enter'} busy={isLoading} />
+      </form>
+    </Dialog>
+  );
+}
+
+function Verify({ supplier, account, close }: { supplier: SupplierAccount; account: BankAccount; close(): void }) {
+  const { company } = usePlace();
+  const [send, { isLoading }] = suppliersApi.useVerifyBankAccountMutation();
+  const { form, submit, trouble } = useSchemaForm(VerifyBankAccount, { how: '' });
+  return (
+    <Dialog title="Verify bank details" close={close}>
+      <form
+        className="space-y-3"
+        onSubmit={submit(({ how }) => send({ company: company.id, id: account.id, supplier: supplier.id, how }).unwrap().then(close))}
+      >
+        <p>
+          <span className="code">{spacedIban(account.iban)}</span> of {supplier.name}, entered by {account.proposedBy ?? 'Ledgerline'}
+          {account.note ? ` (${account.note})` : ''}. Ask the supplier in a way that you knew before: never at the number or address that
+          came with the new details.
+        </p>
+        <Problem sentence={trouble} />
+        <FormField form={form} name="how" label="How you made sure" autoFocus hint="Called Mrs Arden at the number we had, 25 November" />
+        <FormEnd close={close} action="It is right" busy={isLoading} />
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,184 @@
+import { useCombobox } from 'downshift';
+import { useEffect, useRef, useState } from 'react';
+import type { Choice, ChoiceKind } from '@ledgerline/contract';
+import { billsApi } from '../bills/api';
+
+interface Props {
+  company: string;
+  of: ChoiceKind;
+  label: string;
+  value: string | null;
+  /** The chosen one, as far as it is known. */
+  chosen: Choice | null;
+  onPick(choice: Choice | null): void;
+  onNew?(typed: string): void;
+  onFocus?(): void;
+  className?: string;
+  disabled?: boolean;
+  /** code: the code alone; both: code and name; name: the name alone. */
+  show?: 'code' | 'both' | 'name';
+  /** What stands there while nothing is chosen. */
+  fallback?: string | null;
+}
+
+const textOf = (c: Choice, show: Props['show']) => (show === 'code' ? c.code : show === 'both' ? `${c.code} ${c.name}` : c.name);
+
+/** A type-ahead field: what was typed is looked for on the server, by code or any part of the name; Enter or Tab takes the one in hand. */
+export function ChoiceField({
+  company,
+  of,
+  label,
+  value,
+  chosen,
+  onPick,
+  onNew,
+  onFocus,
+  className = 'line-field',
+  disabled,
+  show = 'name',
+  fallback,
+}: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const asked = useSettled(typed ?? '');
+  const { currentData, isFetching } = billsApi.useChoicesQuery({ company, of, q: asked }, { skip: typed === null });
+  const [find] = billsApi.useLazyChoicesQuery();
+  const found = typed === null ? [] : (currentData?.choices ?? []);
+  const input = useRef<HTMLInputElement>(null);
+  const rest = chosen ? textOf(chosen, show) : (fallback ?? '');
+  const take = (choice: Choice | null | undefined) => {
+    setTyped(null);
+    if (choice === undefined || (choice?.id ?? null) === value) return;
+    onPick(choice);
+  };
+  /** The field is left with something typed: the one in hand, or what the server finds for it. */
+  const leave = (inHand: Choice | undefined) => {
+    if (typed === null) return;
+    const q = typed.trim();
+    if (q === '') return take(null);
+    if (asked === typed && !isFetching) return take(inHand ?? found[0]);
+    setTyped(null);
+    void find({ company, of, q }, true)
+      .unwrap()
+      .then(
+        ({ choices }) => take(choices[0]),
+        () => undefined,
+      );
+  };
+  const box = useCombobox<Choice>({
+    items: found,
+    itemToString: (c) => (c ? textOf(c, show) : ''),
+    inputValue: typed ?? rest,
+    isOpen: typed !== null,
+    selectedItem: chosen,
+    defaultHighlightedIndex: 0,
+    // What happens on Enter, Esc and leaving is said below; typing and the arrows are downshift's.
+    stateReducer: (state, { type, changes }) =>
+      type === useCombobox.stateChangeTypes.InputBlur || type === useCombobox.stateChangeTypes.InputKeyDownEscape
+        ? { ...state, highlightedIndex: changes.highlightedIndex ?? -1 }
+        : changes,
+    onInputValueChange: ({ inputValue, type }) => {
+      if (type === useCombobox.stateChangeTypes.InputChange) setTyped(inputValue);
+    },
+    onSelectedItemChange: ({ selectedItem }) => take(selectedItem),
+    onIsOpenChange: ({ isOpen, type }) => {
+      if (isOpen && type === useCombobox.stateChangeTypes.InputKeyDownArrowDown) setTyped('');
+    },
+  });
+  const inHand = found[box.highlightedIndex];
+  const open = typed !== null;
+  const rect = open ? input.current?.getBoundingClientRect() : null;
+  return (
+    <>
+      <input
+        {...box.getInputProps({
+          ref: input,
+          disabled,
+          'aria-label': label,
+          onFocus: (e) => {
+            e.target.select();
+            onFocus?.();
+          },
+          onBlur: () => leave(inHand),
+          onKeyDown: (e) => {
+            const own = e.nativeEvent as KeyboardEvent & { preventDownshiftDefault?: boolean };
+            if (e.altKey || e.ctrlKey) own.preventDownshiftDefault = true;
+            else if (e.key === 'Escape' && open) {
+              own.preventDownshiftDefault = true;
+              e.preventDefault();
+              e.stopPropagation();
+              setTyped(null);
+            } else if (e.key === 'Enter') {
+              own.preventDownshiftDefault = true;
+              if (open && found.length === 0 && asked === typed && !isFetching && onNew && typed.trim()) {
+                e.preventDefault();
+                e.stopPropagation();
+                onNew(typed.trim());
+                setTyped(null);
+              } else leave(inHand);
+            }
+          },
+        })}
+        autoComplete="off"
+        className={className}
+        title={chosen ? `${chosen.code} ${chosen.name}` : undefined}
+      />
+      <ul
+        {...box.getMenuProps({ 'aria-label': label }, { suppressRefError: true })}
+        hidden={!open || !rect}
+        className="fixed z-50 max-h-72 overflow-auto rounded-box border hair bg-base-100 py-1 shadow-lg"
+        style={
+          rect
+            ? {
+                left: Math.max(4, Math.min(rect.left, innerWidth - 340)),
+                top: rect.bottom + 290 > innerHeight ? undefined : rect.bottom,
+                bottom: rect.bottom + 290 > innerHeight ? innerHeight - rect.top : undefined,
+                minWidth: Math.max(rect.width, 320),
+              }
+            : undefined
+        }
+      >
+        {open &&
+          found.map((c, index) => (
+            <li
+              key={c.id}
+              {...box.getItemProps({ item: c, index, onMouseDown: (e) => e.preventDefault() })}
+              className={`flex cursor-pointer gap-3 px-3 py-1 ${index === box.highlightedIndex ? 'bg-primary text-primary-content' : ''}`}
+            >
+              <span className="code w-14 shrink-0">{c.code}</span>
+              <span className="grow truncate">{c.name}</span>
+              {c.detail && <span className="text-[12px] opacity-80">{c.detail}</span>}
+            </li>
+          ))}
+        {open && found.length === 0 && (
+          <li className="px-3 py-1 quiet" role="option" aria-selected="false">
+            {isFetching || asked !== typed ? 'Looking …' : `Nothing fits “${typed}”.`}
+          </li>
+        )}
+        {open && onNew && typed.trim() && (
+          <li
+            role="option"
+            aria-selected="false"
+            className="cursor-pointer border-t hair px-3 py-1 text-accent"
+            onMouseDown={(e) => {
+              e.preventDefault();
+              onNew(typed.trim());
+              setTyped(null);
+            }}
+          >
+            Make “{typed.trim()}” a new supplier
+          </li>
+        )}
+      </ul>
+    </>
+  );
+}
+
+/** The value once typing has paused for a moment, so that not every letter asks the server. */
+function useSettled(value: string): string {
+  const [settled, settle] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => settle(value), 60);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
