@@ -66,7 +66,7 @@ test('an emailed invoice becomes a posted journal entry and leads back to the pa
 
   await page.getByRole('link', { name: /^Ledger/ }).click();
   await page.getByRole('searchbox').fill('E2E-100');
-  await page.getByRole('row').filter({ hasText: 'E2E-100' }).getByRole('link').first().click();
+  await page.getByRole('row').filter({ hasText: 'E2E-100' }).click();
   const first = page.getByRole('row').filter({ hasText: invoice.lines[0]!.text });
   await first.getByRole('button').click();
   const trail = page.getByRole('region', { name: 'Trail' });

@@ -92,7 +92,7 @@ export async function sameSupplier(db: Executor, companyId: string, billId: stri
   const rows = await billRows(
     db,
     [eq(bill.companyId, companyId), eq(bill.supplierId, one.supplierId), ne(bill.id, billId), ne(bill.stage, 'discarded')],
-    [sql`${bill.issueDate} desc nulls last`],
+    [sql`${bill.issueDate} desc nulls last`, sql`${bill.id} desc`],
     6,
   );
   return rows.map((r) => r.row);

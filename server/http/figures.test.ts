@@ -1,0 +1,233 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { clientOf } from '../testing/client.ts';
+import { makeWorld, type World } from '../testing/world.ts';
+
+/**
+ * A small world, worked out by hand. The gardens, on 23 November 2026:
+ * - F-1 posted 2 Nov: 100.00 + 20.00 = 120.00, due 20 Nov: late
+ * - F-2 posted 3 Nov: 50.00 + 30.00 + 16.00 = 96.00, due 28 Nov: within 7 days
+ * - F-3 credit note posted 4 Nov: 10.00 + 2.00 = 12.00, owed back
+ * - F-4 in EUR posted 5 Nov at 0.85: 200.00 + 40.00 = 240.00, that is GBP 204.00, due 12 Dec: within 30 days
+ * - F-5 with the approver (sent on by Tobias), F-6 ready to post, F-7 to review without an account, F-8 to review, clean
+ */
+let world: World;
+let ask: ReturnType<typeof clientOf>;
+const id: Record<string, string> = {};
+const asked = new Set<string>();
+const get = async (as: string, path: string, route = path.split('?')[0]!) => {
+  asked.add(route);
+  const { status, data } = await ask(as, 'GET', path);
+  expect(status, path).toBe(200);
+  return data;
+};
+beforeAll(async () => {
+  world = await makeWorld();
+  ask = clientOf(world);
+  const posted = (number: string, day: string, wish: object) =>
+    world.build.bill({ number, stage: 'posted', issueDate: day, entryDate: day, ...wish });
+  id['document'] = await world.build.document({ words: ['Total', '120.00'], name: 'f-1.pdf' });
+  id['F-1'] = await posted('F-1', '2026-11-02', { dueDate: '2026-11-20', documentId: id['document'] });
+  id['F-2'] = await posted('F-2', '2026-11-03', {
+    dueDate: '2026-11-28',
+    lines: [{ amount: '50.00' }, { amount: '30.00', account: '6010' }],
+  });
+  id['F-3'] = await posted('F-3', '2026-11-04', { kind: 'credit-note', dueDate: null, lines: [{ amount: '10.00' }] });
+  id['F-4'] = await posted('F-4', '2026-11-05', { dueDate: '2026-12-12', currency: 'EUR', lines: [{ amount: '200.00' }] });
+  id['F-5'] = await world.build.bill({ number: 'F-5', stage: 'coded', sentBy: 'Tobias Fenn', issueDate: '2026-10-31' });
+  id['F-6'] = await world.build.bill({ number: 'F-6', stage: 'approved', issueDate: '2026-10-30' });
+  id['F-7'] = await world.build.bill({ number: 'F-7', lines: [{ amount: '5.00', account: null }], issueDate: '2026-10-29' });
+  id['F-8'] = await world.build.bill({ number: 'F-8', dueDate: '2026-11-25', issueDate: '2026-10-28' });
+  id['supplier'] = (await world.rows('select supplier_id from bill where id = $1', id['F-1']))[0].supplier_id;
+  id['entry'] = (await world.rows('select id from journal_entry where source_id = $1', id['F-2']))[0].id;
+  id['arrival'] = (await world.rows('select arrival_id from document where id = $1', id['document']))[0].arrival_id;
+});
+afterAll(() => world.close());
+
+describe('every question, on a world worked out by hand', () => {
+  it('today: what waits, what falls due, credits apart', async () => {
+    const t = await get('Ines', '/today');
+    expect(t.waiting).toEqual({ review: 2, returned: 0, approve: 1, post: 1, unread: 0 });
+    expect(t.due).toEqual([
+      { label: 'Late', amount: '120.00', count: 1 },
+      { label: 'Next 7 days', amount: '96.00', count: 1 },
+      { label: 'Next 30 days', amount: '204.00', count: 1 },
+      { label: 'Later', amount: '0.00', count: 0 },
+      { label: 'Credits', amount: '-12.00', count: 1 },
+    ]);
+    expect(t.oldest.map((b: { invoiceNumber: string; task: string }) => [b.invoiceNumber, b.task])).toEqual([
+      ['F-8', 'review'],
+      ['F-7', 'review'],
+    ]);
+    expect(t.latest).toEqual([expect.objectContaining({ channel: 'upload', documents: 1 })]);
+    expect(t.week.at(-1)).toEqual({ day: '2026-11-23', arrived: 8, posted: 4 });
+    expect((await get('Marguerite', '/today')).oldest.map((b: { task: string }) => b.task)).toEqual(['approve']);
+    expect((await get('Halina', '/today')).oldest.map((b: { task: string }) => b.task)).toEqual(['post']);
+  });
+  it('bills: the list, its exceptions, the next one, one with all of it', async () => {
+    const { bills, next } = await get('Ines', '/bills?sort=total&order=desc');
+    expect(
+      bills.map((b: { invoiceNumber: string; gross: string; stops: number }) => [b.invoiceNumber, b.gross, b.stops]).slice(0, 2),
+    ).toEqual([
+      ['F-4', '240.00', 0],
+      ['F-8', '120.00', 0],
+    ]);
+    expect([bills.length, next]).toEqual([8, null]);
+    const stopped = await get('Ines', '/bills?q=exception:account-missing');
+    expect(stopped.bills.map((b: { invoiceNumber: string; stops: number }) => [b.invoiceNumber, b.stops])).toEqual([['F-7', 1]]);
+    expect(bills.find((b: { invoiceNumber: string }) => b.invoiceNumber === 'F-2').entry).toBe('2026-00002');
+    expect(await get('Ines', '/bills/next')).toEqual({ id: id['F-7'], left: 2 });
+    expect(await get('Marguerite', '/bills/next?queue=approve')).toEqual({ id: id['F-5'], left: 1 });
+    const one = await get('Ines', `/bills/${id['F-7']}`, '/bills/:id');
+    expect(one.exceptions).toEqual([
+      expect.objectContaining({
+        code: 'account-missing',
+        severity: 'stops',
+        path: `${one.lines[0].id}.accountId`,
+        sentence: 'Row 1 has no ledger account.',
+      }),
+    ]);
+    expect(one.named.map((c: { code: string }) => c.code).sort()).toEqual(['200', 'S1001', 'S20']);
+    const beside = await get('Ines', `/bills/${id['F-8']}/with-supplier`, '/bills/:id/with-supplier');
+    expect(beside.bills.map((b: { invoiceNumber: string }) => b.invoiceNumber)).toEqual(['F-4', 'F-3', 'F-2', 'F-1', 'F-5', 'F-6']);
+  });
+  it('the journal before it exists', async () => {
+    const j = await get('Halina', `/bills/${id['F-6']}/journal`, '/bills/:id/journal');
+    expect([
+      j.total,
+      j.rate,
+      j.lines.map((l: { account: string; debit: string; credit: string }) => [l.account, l.debit, l.credit]),
+    ]).toEqual([
+      '120.00',
+      '1',
+      [
+        ['6000', '100.00', '0'],
+        ['1800', '20.00', '0'],
+        ['2100', '0', '120.00'],
+      ],
+    ]);
+  });
+  it('entries, one with its lines, and the trail of an amount', async () => {
+    const { entries } = await get('Halina', '/entries');
+    expect(entries.map((e: { number: string; total: string; sourceType: string }) => [e.number, e.total, e.sourceType])).toEqual([
+      ['2026-00004', '204.00', 'bill'],
+      ['2026-00003', '12.00', 'bill'],
+      ['2026-00002', '96.00', 'bill'],
+      ['2026-00001', '120.00', 'bill'],
+    ]);
+    const entry = await get('Halina', `/entries/${id['entry']}`, '/entries/:id');
+    expect(entry.lines.map((l: { account: string; debit: string; credit: string }) => [l.account, l.debit, l.credit])).toEqual([
+      ['6000', '50.00', '0'],
+      ['6010', '30.00', '0'],
+      ['1800', '16.00', '0'],
+      ['2100', '0', '96.00'],
+    ]);
+    const trail = await get('Halina', `/entry-lines/${entry.lines[1].id}/trail`, '/entry-lines/:id/trail');
+    expect([trail.journal.debit, trail.line.row, trail.line.amount, trail.bill.invoiceNumber]).toEqual(['30.00', 2, '30.00', 'F-2']);
+    const { periods } = await get('Halina', '/periods');
+    expect([periods.length, periods.find((p: { year: number; month: number }) => p.year === 2026 && p.month === 11)]).toEqual([
+      36,
+      { year: 2026, month: 11, open: true, entries: 4 },
+    ]);
+  });
+  it('suppliers with their bills and what is open, and an account', async () => {
+    const { suppliers } = await get('Ines', '/suppliers');
+    const one = suppliers.find((s: { id: string }) => s.id === id['supplier']);
+    expect([one.bills, one.lastBill, one.open]).toEqual([
+      8,
+      '2026-11-05',
+      [
+        { currency: 'EUR', amount: '240.00' },
+        { currency: 'GBP', amount: '204.00' },
+      ],
+    ]);
+    expect(suppliers.filter((s: { bills: number }) => s.bills > 0)).toHaveLength(1);
+    const account = await get('Ines', `/suppliers/${id['supplier']}`, '/suppliers/:id');
+    expect(
+      account.items.map((i: { invoiceNumber: string; amount: string; open: string; entry: string }) => [
+        i.invoiceNumber,
+        i.amount,
+        i.open,
+        i.entry,
+      ]),
+    ).toEqual([
+      ['F-4', '240.00', '240.00', '2026-00004'],
+      ['F-3', '-12.00', '-12.00', '2026-00003'],
+      ['F-2', '96.00', '96.00', '2026-00002'],
+      ['F-1', '120.00', '120.00', '2026-00001'],
+    ]);
+    expect([account.open, account.bankAccounts.map((a: { state: string }) => a.state), account.more]).toEqual([
+      one.open,
+      ['verified'],
+      false,
+    ]);
+  });
+  it('type-ahead: by the beginning of the code and any part of the name, the likeliest first', async () => {
+    const codes = async (of: string, q: string) =>
+      (await get('Ines', `/choices?of=${of}&q=${encodeURIComponent(q)}`)).choices.map((c: { code: string }) => c.code);
+    expect(await codes('accounts', '60')).toEqual(expect.arrayContaining(['6000', '6010']));
+    expect(await codes('accounts', 'media grow')).toEqual(['6000']);
+    expect(await codes('accounts', '1800')).toEqual([]);
+    expect(await codes('all-accounts', '1800')).toEqual(['1800']);
+    expect(await codes('cost-centres', 'palm')).toEqual(['210']);
+    expect(await codes('tax-codes', 'r5')).toEqual(['R5', 'R55']);
+    expect(await codes('suppliers', 'nothing like this')).toEqual([]);
+    expect(await codes('accounts', "100%_'; drop table bill; --")).toEqual([]);
+    expect(await get('Ines', '/currencies')).toEqual({ currencies: ['GBP', 'EUR', 'JPY', 'USD'] });
+  });
+  it('the lists of the settings', async () => {
+    const accounts = (await get('Halina', '/accounts')).accounts;
+    expect(accounts.find((a: { code: string }) => a.code === '6000')).toMatchObject({
+      name: 'Growing media',
+      kind: 'expense',
+      needsCostCentre: true,
+      active: true,
+    });
+    expect((await get('Halina', '/accounts?limit=2')).next).not.toBe(null);
+    expect((await get('Halina', '/cost-centres?q=arb')).costCentres.map((c: { code: string }) => c.code)).toEqual(['200']);
+    const { taxCodes } = await get('Halina', '/tax-codes');
+    expect(taxCodes.find((t: { code: string }) => t.code === 'RC20')).toMatchObject({
+      rate: '20',
+      reverseCharge: true,
+      account: '1800 Recoverable tax on purchases',
+      outputAccount: '2200 Reverse charge tax owed',
+    });
+    expect((await get('Halina', '/rates')).rates).toEqual([
+      { currency: 'EUR', day: '2025-01-01', rate: '0.85' },
+      { currency: 'JPY', day: '2025-01-01', rate: '0.005' },
+      { currency: 'USD', day: '2025-01-01', rate: '0.8' },
+    ]);
+    const people = await get('Kit', '/people');
+    expect([people.lonely, people.people.find((p: { name: string }) => p.name === 'Ines Okafor').roles]).toEqual([false, ['clerk']]);
+    expect(await get('Kit', '/settings')).toMatchObject({ name: 'Marrowby Botanic Gardens', baseCurrency: 'GBP', country: 'GB' });
+    const { checks } = await get('Kit', '/checks');
+    expect(checks.find((c: { code: string }) => c.code === 'account-missing')).toMatchObject({
+      open: 1,
+      severity: 'stops',
+      adjustable: false,
+    });
+  });
+  it('the event log, newest first, whole', async () => {
+    const { events } = await get('Halina', '/events?limit=3');
+    expect(
+      events.map((e: { verb: string; subject: string; person: string; source: string }) => [e.subject, e.verb, e.person, e.source]),
+    ).toEqual([
+      ['entry', 'posted', 'Halina Voss', 'test'],
+      ['bill', 'posted', 'Halina Voss', 'test'],
+      ['entry', 'posted', 'Halina Voss', 'test'],
+    ]);
+    expect((await get('Halina', `/events?subject=bill&id=${id['F-4']}`)).events).toHaveLength(1);
+  });
+  it('arrivals, their pages and their documents', async () => {
+    const { arrivals } = await get('Ines', '/arrivals');
+    expect(arrivals.map((a: { documents: { billStage: string }[] }) => a.documents.map((d) => d.billStage))).toEqual([['posted']]);
+    expect(await get('Ines', `/arrivals/${id['arrival']}`, '/arrivals/:id')).toMatchObject({ channel: 'upload', hasOriginal: false });
+    const share = await get('Ines', `/arrivals/${id['arrival']}/pages`, '/arrivals/:id/pages');
+    expect(share.documents).toEqual([expect.objectContaining({ fixed: true, billId: id['F-1'] })]);
+    const pages = await get('Ines', `/documents/${id['document']}/pages`, '/documents/:id/pages');
+    expect(pages.pages[0].words.map((w: { text: string }) => w.text)).toEqual(['Total', '120.00']);
+  });
+  it('none is left out', () => {
+    const questions = world.api.routes.filter((r) => r.method === 'get' && r.answer && r.access !== 'public').map((r) => r.path);
+    expect([...asked].sort()).toEqual(questions.sort());
+  });
+});

@@ -1,0 +1,195 @@
+import { KindGuard, type TSchema } from '@sinclair/typebox';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { permissions, type Permission } from '@ledgerline/contract';
+import { byRole, clientOf } from '../testing/client.ts';
+import { makeWorld, type World } from '../testing/world.ts';
+import type { Route } from './define.ts';
+
+let world: World;
+let ask: ReturnType<typeof clientOf>;
+/** What the nursery, the other company, has: its ids are not the gardens'. */
+const theirs: Record<string, string> = {};
+beforeAll(async () => {
+  world = await makeWorld();
+  ask = clientOf(world);
+  const documentId = await world.build.document({ company: 'MNT' });
+  theirs['bills'] = await world.build.bill({ company: 'MNT', documentId });
+  await world.build.bill({ company: 'MNT', stage: 'posted', number: 'T-1' });
+  const one = async (what: string) => (await world.rows(what, world.master.company('MNT').id))[0].id as string;
+  theirs['documents'] = documentId;
+  theirs['arrivals'] = await one('select arrival_id as id from document where company_id = $1');
+  theirs['entries'] = await one('select id from journal_entry where company_id = $1');
+  theirs['entry-lines'] = await one('select id from journal_line where company_id = $1 limit 1');
+  theirs['suppliers'] = await one('select id from supplier where company_id = $1 limit 1');
+  theirs['bank-accounts'] = await one('select id from bank_account where company_id = $1 limit 1');
+  theirs['accounts'] = await one('select id from ledger_account where company_id = $1 limit 1');
+  theirs['cost-centres'] = await one('select id from cost_centre where company_id = $1 limit 1');
+  theirs['tax-codes'] = await one('select id from tax_code where company_id = $1 limit 1');
+  const [outsider] = await world.rows(
+    `insert into person (id, name, email, password_hash) values (gen_random_uuid(), 'Nora Only', 'nora@marrowby.example', 'x') returning id`,
+  );
+  await world.rows(`insert into membership values ($1, $2, 'clerk')`, outsider.id, world.master.company('MNT').id);
+  theirs['people'] = outsider.id;
+});
+afterAll(() => world.close());
+
+const whoMay = (access: string): string => byRole[permissions[access as Permission][0]]!;
+const ofCompany = (route: Route): boolean => route.access !== 'public' && route.access !== 'signed-in';
+const zero = '00000000-0000-7000-8000-000000000000';
+const filled = (path: string): string =>
+  path.replace(/:id/g, zero).replace(':sha', '0'.repeat(64)).replace(':page', '1').replace(':number', '1').replace(':code', 'duplicate');
+
+/** Every object of a schema, each once with a property too many; all else is left as small as it can be. */
+function* withMore(schema: TSchema): Generator<unknown> {
+  if (KindGuard.IsObject(schema)) {
+    yield { somethingMore: 1 };
+    for (const [name, of] of Object.entries(schema.properties)) for (const value of withMore(of)) yield { [name]: value };
+  } else if (KindGuard.IsArray(schema)) for (const value of withMore(schema.items)) yield [value];
+  else if (KindGuard.IsUnion(schema)) for (const of of schema.anyOf) yield* withMore(of);
+}
+
+describe('all routes', () => {
+  it('that change something take a closed body: one property more, at any depth, is refused by name', async () => {
+    let tried = 0;
+    for (const route of world.api.routes.filter((r) => r.body)) {
+      const as = route.access === 'public' ? null : ofCompany(route) ? whoMay(route.access) : 'Ines';
+      for (const body of withMore(route.body!)) {
+        tried++;
+        const path = ofCompany(route) ? filled(route.path) : `/${route.path}`;
+        const { status, data } = await ask(as, route.method.toUpperCase(), path, body);
+        const told = JSON.stringify(data?.errors ?? data);
+        if (route.path === '/documents/:id/spot') expect(status, route.path).toBe(400);
+        else
+          expect([status, told.includes('somethingMore cannot be set here.')], `${route.method} ${route.path} ${told}`).toEqual([
+            400,
+            true,
+          ]);
+      }
+    }
+    expect(tried).toBeGreaterThan(45);
+  });
+  it('that ask take a closed query', async () => {
+    for (const route of world.api.routes.filter((r) => r.method === 'get' && ofCompany(r))) {
+      const { status } = await ask(whoMay(route.access), 'GET', `${filled(route.path)}?somethingMore=1`);
+      expect(status, route.path).toBe(400);
+    }
+  });
+  it('that change something say what they answer, and so does every question but files and streams', () => {
+    const silent = world.api.routes.filter((r) => !r.answer).map((r) => `${r.method} ${r.path}`);
+    expect(silent.sort()).toEqual(
+      [
+        'get /arrivals/:id/files/:sha',
+        'get /arrivals/:id/original',
+        'get /arrivals/:id/pictures/:sha/:page',
+        'get /documents/:id/cleaned/:number',
+        'get /documents/:id/file',
+        'get /documents/:id/files/:sha',
+        'get /documents/:id/picture/:number',
+        'get /live',
+        'get /openapi.json',
+        'get /scanning/separator',
+        'post /read',
+      ].sort(),
+    );
+  });
+  it('find nothing under another company’s id, whatever is asked of it', async () => {
+    const bodies: Record<string, unknown> = {
+      'patch /bills/:id': { rowVersion: 1, operations: [{ do: 'set', field: 'terms', value: 'x' }] },
+      'post /bills/:id/exceptions': { rowVersion: 1, code: 'x', path: 'x', key: '', how: 'confirm' },
+      'post /bills/:id/send': { rowVersion: 1 },
+      'post /bills/:id/take-back': { rowVersion: 1 },
+      'post /bills/:id/approve': { rowVersion: 1 },
+      'post /bills/:id/restore': { rowVersion: 1 },
+      'post /bills/:id/return': { rowVersion: 1, note: 'because' },
+      'post /bills/:id/set-aside': { rowVersion: 1, note: 'because' },
+      'post /bills/:id/discard': { rowVersion: 1, note: 'because' },
+      'put /arrivals/:id/pages': { documents: [], leftOut: [] },
+      'post /documents/:id/retry': {},
+      'post /documents/:id/spot': { page: 1, x: 1, y: 1, w: 5, h: 5, digits: false },
+      'put /suppliers/:id': {
+        name: 'Taken over',
+        taxId: null,
+        email: null,
+        phone: null,
+        address: null,
+        currency: 'GBP',
+        terms: null,
+        accountId: null,
+        costCentreId: null,
+        taxCodeId: null,
+        rowVersion: 1,
+      },
+      'post /suppliers/:id/bank-accounts': { iban: 'GB82WEST12345698765432', note: 'by post' },
+      'post /bank-accounts/:id/verify': { how: 'by telephone' },
+      'post /bank-accounts/:id/retire': {},
+      'put /accounts/:id': { code: 'X', name: 'X', group: 'X', kind: 'expense', needsCostCentre: false, active: true },
+      'put /cost-centres/:id': { code: 'X', name: 'X', active: true },
+      'put /tax-codes/:id': {
+        code: 'X',
+        name: 'X',
+        rate: '1',
+        recoverable: '1',
+        reverseCharge: false,
+        accountId: world.master.company('MBG').account('1800'),
+        outputAccountId: null,
+        active: true,
+      },
+      'put /people/:id/roles': { roles: ['clerk'] },
+    };
+    const withId = world.api.routes.filter((r) => r.path.includes(':id'));
+    expect(withId.length).toBeGreaterThan(30);
+    for (const route of withId) {
+      const name = `${route.method} ${route.path}`,
+        id = theirs[route.path.split('/')[1]!];
+      expect(id, `an id for ${name}`).toBeTruthy();
+      if (route.body) expect(bodies, 'a body for each route').toHaveProperty([name]);
+      const path = filled(route.path.replace(':id', id!));
+      const { status } = await ask(
+        whoMay(route.access),
+        route.method.toUpperCase(),
+        path,
+        route.method === 'get' ? undefined : (bodies[name] ?? {}),
+      );
+      expect(status, name).toBe(404);
+    }
+  });
+  it('are closed to strangers, and to roles that they do not name', async () => {
+    for (const route of world.api.routes.filter(ofCompany)) {
+      const allowed = permissions[route.access as Permission] as readonly string[];
+      expect((await ask(null, route.method.toUpperCase(), filled(route.path), route.method === 'get' ? undefined : {})).status).toBe(401);
+      for (const [role, who] of Object.entries(byRole)) {
+        if (allowed.includes(role)) continue;
+        const { status } = await ask(who, route.method.toUpperCase(), filled(route.path), route.method === 'get' ? undefined : {});
+        expect(status, `${route.method} ${route.path} as ${role}`).toBe(403);
+      }
+    }
+  });
+  it('refuse what is no id, no cursor, no date and no JSON with words, never with an error of their own', async () => {
+    const dashes = '-'.repeat(36);
+    expect((await ask('Ines', 'GET', `/bills/${dashes}`)).status).toBe(404);
+    const cursor = (...parts: unknown[]) => Buffer.from(JSON.stringify(parts)).toString('base64url');
+    for (const list of ['/bills', '/bills?sort=due', '/bills?sort=dated', '/bills?sort=total', '/entries', '/arrivals'])
+      for (const bad of [
+        'x',
+        cursor('x', dashes),
+        cursor("1' or 1=1", zero),
+        cursor('2026-02-31', zero),
+        cursor('2026-11-23T25:00:00Z', zero),
+        cursor(1, zero),
+      ])
+        expect((await ask('Ines', 'GET', `${list}${list.includes('?') ? '&' : '?'}cursor=${bad}`)).status, `${list} ${bad}`).toBe(400);
+    expect((await ask('Ines', 'GET', `/suppliers?cursor=${cursor('x', dashes)}`)).status).toBe(400);
+    for (const due of ['due:2026-02-30', 'due:2026-13-01', 'due:nonsense', 'over:1e99']) {
+      const { status, data } = await ask('Ines', 'GET', `/bills?q=${encodeURIComponent(due)}`);
+      expect([status, data.bills], due).toEqual([200, []]);
+    }
+    const broken = await world.api.app.request('/api/session', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{"email":',
+    });
+    expect(broken.status).toBe(400);
+    const foreign = await world.api.app.request('/api/session', { method: 'POST', headers: { origin: 'null' }, body: '{}' });
+    expect(foreign.status).toBe(403);
+  });
+});
