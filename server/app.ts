@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { extname, join, normalize } from 'node:path';
 import { Hono } from 'hono';
 import { accountRoutes } from './accounts/routes.ts';
-import { documentRoutes } from './arrivals/documents.ts';
+import { documentRoutes } from './arrivals/document-routes.ts';
 import { arrivalRoutes } from './arrivals/routes.ts';
 import { authRoutes } from './auth/routes.ts';
 import { billRoutes } from './bills/routes.ts';

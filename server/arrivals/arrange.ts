@@ -2,6 +2,7 @@ import type { Static } from '@sinclair/typebox';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { Arrange, type Arrangement, type PageImage, type PageSource } from '@ledgerline/contract';
 import { dropBill } from '../bills/intake.ts';
+import { col } from '../db/column.ts';
 import { actorOf, command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, document, documentPage, file } from '../db/schema/index.ts';
@@ -18,7 +19,7 @@ const open = ['read', 'returned', 'set-aside'];
 export async function imagesOf(db: Executor, shas: string[]): Promise<Map<string, PageImage>> {
   if (shas.length === 0) return new Map();
   const heads = await db
-    .select({ sha: file.sha256, head: sql<Buffer>`substring(${file.bytes} from 1 for 1024)` })
+    .select({ sha: file.sha256, head: sql<Buffer>`substring(${col(file.bytes)} from 1 for 1024)` })
     .from(file)
     .where(inArray(file.sha256, [...new Set(shas)]));
   return new Map(heads.map(({ sha, head }) => [sha, fileType(head) === 'picture' ? 'picture' : 'pdf']));

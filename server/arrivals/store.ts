@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
 import type { PageSource } from '../reading/result.ts';
 import type { Executor } from '../db/client.ts';
+import { col } from '../db/column.ts';
 import { arrival, bill, document, supplier } from '../db/schema/index.ts';
 
 const sameBill = alias(bill, 'same_bill');
@@ -25,7 +26,7 @@ export async function documentsOf(db: Executor, arrivalIds: string[]): Promise<M
       arranged: document.arranged,
       billId: bill.id,
       billStage: bill.stage,
-      billLabel: sql<string | null>`concat_ws(' ', coalesce(${supplier.name}, ${bill.supplierName}), ${bill.invoiceNumber})`,
+      billLabel: sql<string | null>`concat_ws(' ', coalesce(${col(supplier.name)}, ${col(bill.supplierName)}), ${col(bill.invoiceNumber)})`,
       duplicateOf: document.duplicateOf,
       duplicateBillId: sameBill.id,
     })

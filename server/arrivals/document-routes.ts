@@ -1,14 +1,11 @@
-import { and, asc, eq } from 'drizzle-orm';
 import { closed, DocumentPages, Nothing, Spot, SpotText, type PageSource } from '@ledgerline/contract';
 import type { Language } from '@ledgerline/core/page';
-import { command } from '../commands/command.ts';
-import { document, documentPage } from '../db/schema/index.ts';
 import { fetchFile } from '../files/store.ts';
 import { asked, type Api } from '../http/define.ts';
-import { notFound, Refusal } from '../http/problems.ts';
+import { notFound } from '../http/problems.ts';
 import { fileType } from '../reading/filetype.ts';
-import type { Services } from '../services.ts';
 import { imagesOf } from './arrange.ts';
+import { documentWithPages, readAgain, scanOf } from './pages.ts';
 import { original, picture } from './show.ts';
 import { findDocument } from './store.ts';
 
@@ -26,13 +23,7 @@ export function documentRoutes(api: Api): void {
   api.query(
     { path: '/documents/:id/pages', access: 'bills:see', summary: 'Words and boxes of a document', answer: DocumentPages },
     async ({ services, caller, params }) => {
-      const found = await findDocument(services.database.db, caller.company.id, params['id']!);
-      if (!found) throw notFound('This document');
-      const pages = await services.database.db
-        .select()
-        .from(documentPage)
-        .where(eq(documentPage.documentId, found.id))
-        .orderBy(asc(documentPage.number));
+      const { found, pages } = await documentWithPages(services.database.db, caller.company.id, params['id']!);
       const first = pages.find((p) => p.scan),
         from = first && found.sources?.[first.number - 1];
       // Nobody waits for it: whoever has the page before them may draw a box on it next.
@@ -118,40 +109,3 @@ export function documentRoutes(api: Api): void {
   );
 }
 const spot = closed(Spot);
-
-/** A document that could not be read waits to be read again. */
-const readAgain = command(
-  {
-    body: Nothing,
-    may: 'arrivals:add',
-    async subject(tx, caller, params) {
-      const found = await findDocument(tx, caller.company.id, params['id']!);
-      if (!found) throw notFound('This document');
-      return found;
-    },
-  },
-  async (tx, _, __, hand) => {
-    const found = hand.subject;
-    if (found.state !== 'unreadable') throw new Refusal(409, 'This document has been read already.');
-    await tx.update(document).set({ state: 'waiting', note: null }).where(eq(document.id, found.id));
-    hand.record({ subject: { type: 'document', id: found.id }, verb: 'read again' });
-    hand.after(() => hand.services.queueReading(found.id));
-    return {};
-  },
-);
-
-/** A page that was read from a picture, with its file. */
-async function scanOf(services: Services, companyId: string, id: string, number: number) {
-  const { db } = services.database;
-  const found = Number.isInteger(number) ? await findDocument(db, companyId, id) : null;
-  const source = found?.sources?.[number - 1];
-  const [page] = source
-    ? await db
-        .select({ scan: documentPage.scan })
-        .from(documentPage)
-        .where(and(eq(documentPage.documentId, id), eq(documentPage.number, number)))
-    : [];
-  const bytes = source && page?.scan ? await fetchFile(db, source.sha) : null;
-  if (!source || !page?.scan || !bytes) throw notFound('This page');
-  return { source, scan: page.scan, bytes: new Uint8Array(bytes) };
-}
