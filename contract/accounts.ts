@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { Currency } from './operations.ts';
 import { Day, DecimalText, Id, Nullable } from './shared.ts';
 
-const Code = Type.String({ minLength: 1, maxLength: 20, pattern: '^[\\p{L}\\p{N}][\\p{L}\\p{N}./-]*$' });
+const Code = Type.String({ minLength: 1, maxLength: 20, pattern: '^\\S+$' });
 const Name = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' });
 /** expense and asset accounts take bill lines; tax, payable and bank are used by posting and payment. */
 export const accountKinds = ['expense', 'asset', 'income', 'tax', 'payable', 'bank', 'equity', 'liability'] as const;

@@ -1,28 +1,4 @@
-import { spawn } from 'node:child_process';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { serve } from './server.ts';
 
-/** Starts Ledgerline as its users do, on a data folder of its own, with the demo. */
-export default async function setup(): Promise<() => Promise<void>> {
-  const data = await mkdtemp(join(tmpdir(), 'ledgerline-e2e-'));
-  const child = spawn(process.execPath, ['scripts/start.mjs'], {
-    env: { ...process.env, LEDGERLINE_DATA: join(data, 'data'), PORT: '4390', SMTP_PORT: '4391', DATABASE_URL: '' },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
-  let said = '';
-  await new Promise<void>((ready, fail) => {
-    for (const stream of [child.stdout, child.stderr])
-      stream.on('data', (d: Buffer) => {
-        said += String(d);
-        if (/Ledgerline is ready/.test(said)) ready();
-      });
-    child.once('exit', () => fail(new Error(`Ledgerline did not start:\n${said}`)));
-  });
-  return async () => {
-    const gone = new Promise<void>((done) => child.once('exit', () => done()));
-    child.kill('SIGINT');
-    await gone;
-    await rm(data, { recursive: true, force: true });
-  };
-}
+/** One Ledgerline with the demo for all journeys. */
+export default (): Promise<() => Promise<void>> => serve({ port: 4390, smtpPort: 4391 });

@@ -1,3 +1,4 @@
+import { createAction } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@ledgerline/contract';
 
@@ -24,6 +25,9 @@ export const api = createApi({
   tagTypes: tags,
   endpoints: () => ({}),
 });
+
+/** Somebody signed out: what was held for them goes. */
+export const signedOut = createAction('signedOut');
 
 /** What every endpoint of a company is asked with. */
 export type Of<T = object> = { company: string } & T;

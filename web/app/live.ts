@@ -13,11 +13,12 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   arrival: (id) => [...(id ? [{ type: 'arrival' as const, id }] : []), list('arrival'), 'today'],
   document: (id) => [...(id ? [{ type: 'document' as const, id }] : []), list('arrival'), 'today'],
   entry: () => [list('entry'), list('supplier'), 'today'],
-  supplier: (id) => [...(id ? [{ type: 'supplier' as const, id }] : ['supplier' as const]), list('supplier'), 'choices'],
+  // What changes in the master data may settle or open something on any bill.
+  supplier: (id) => [...(id ? [{ type: 'supplier' as const, id }] : ['supplier' as const]), list('supplier'), 'choices', 'bill'],
   period: () => ['period'],
   company: () => ['session', 'settings'],
   person: () => ['session', 'settings'],
-  check: () => ['settings', list('bill')],
+  check: () => ['settings', 'bill'],
 };
 
 /** Listens to the server's event stream: what changed in this company is loaded again; after the stream was away, everything is. */
@@ -36,7 +37,9 @@ export function useLive(company: string): void {
       stream.addEventListener('changes', (event) => {
         const changes = JSON.parse((event as MessageEvent<string>).data) as Change[];
         const mine = changes.filter((c) => c.company === company);
-        const concerned = mine.flatMap((c) => (concerns[c.type] ?? (() => ['settings' as const, 'choices' as const]))(c.id));
+        const concerned = mine.flatMap((c) =>
+          (concerns[c.type] ?? (() => ['settings' as const, 'choices' as const, 'bill' as const]))(c.id),
+        );
         if (mine.length) dispatch(api.util.invalidateTags([...concerned, 'events']));
       });
       stream.addEventListener('error', () => {

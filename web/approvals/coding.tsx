@@ -25,7 +25,7 @@ export function Coding({ bill, look }: { bill: Bill; look(path: string): void })
         {bill.lines.map((l) => (
           <tr
             key={l.id}
-            className="hover:bg-base-200 max-md:grid max-md:grid-cols-[1fr_auto] max-md:border-t max-md:px-2 max-md:py-1"
+            className="hover:bg-base-200 max-md:grid max-md:grid-cols-[1fr_auto] hair max-md:border-t max-md:px-2 max-md:py-1"
             onMouseEnter={() => look(cellPath(l.id, 'amount'))}
           >
             <td
@@ -48,7 +48,7 @@ export function Coding({ bill, look }: { bill: Bill; look(path: string): void })
         {totals.map(([label, value]) => (
           <tr
             key={label}
-            className={`max-md:flex max-md:justify-between max-md:border-t max-md:px-2 ${label === 'Total' ? 'font-semibold' : ''}`}
+            className={`max-md:flex max-md:justify-between hair max-md:border-t max-md:px-2 ${label === 'Total' ? 'font-semibold' : ''}`}
           >
             <td className="plain max-md:!border-0" colSpan={4}>
               {label}

@@ -1,5 +1,5 @@
 import type { Session, SetUp } from '@ledgerline/contract';
-import { api } from '../app/api';
+import { api, signedOut } from '../app/api';
 
 export const authApi = api.injectEndpoints({
   endpoints: (b) => ({
@@ -12,7 +12,15 @@ export const authApi = api.injectEndpoints({
       query: (body) => ({ url: '/session/demo', method: 'POST', body }),
       invalidatesTags: ['session'],
     }),
-    signOut: b.mutation<void, void>({ query: () => ({ url: '/session', method: 'DELETE' }), invalidatesTags: ['session'] }),
+    signOut: b.mutation<void, void>({
+      query: () => ({ url: '/session', method: 'DELETE' }),
+      // Whoever signs in next begins with nothing of this person's.
+      async onQueryStarted(_, { dispatch, queryFulfilled }) {
+        await queryFulfilled.catch(() => undefined);
+        dispatch(signedOut());
+        dispatch(api.util.resetApiState());
+      },
+    }),
     setUp: b.mutation<void, SetUp>({ query: (body) => ({ url: '/setup', method: 'POST', body }), invalidatesTags: ['session'] }),
   }),
 });

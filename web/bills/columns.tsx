@@ -20,7 +20,7 @@ export const billColumns: Column<BillRow>[] = [
       </>
     ),
   },
-  { id: 'number', head: 'Number', width: 136, cell: (row) => row.invoiceNumber },
+  { id: 'number', head: 'Number', width: 136, minor: true, cell: (row) => row.invoiceNumber },
   { id: 'dated', head: 'Dated', width: 112, sort: 'dated', minor: true, cell: (row) => showDay(row.issueDate) },
   { id: 'due', head: 'Due', width: 112, sort: 'due', minor: true, cell: (row) => showDay(row.dueDate) },
   {

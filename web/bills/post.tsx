@@ -138,7 +138,7 @@ export function PostDialog({
         </button>
         <button
           className="btn btn-primary"
-          autoFocus
+          data-first
           disabled={isLoading}
           onClick={() =>
             void post({ company, body: { key: key.current, billIds: bills.map((b) => b.id), entryDate: date } })

@@ -25,7 +25,7 @@ export function History({ bill }: { bill: Bill }) {
   const { company } = usePlace();
   const { data } = billsApi.useSameSupplierQuery({ company: company.id, id: bill.id }, { skip: !bill.supplierId });
   return (
-    <div className="grid grid-cols-2 gap-6 px-5 py-4 text-[13px]">
+    <div className="grid grid-cols-2 gap-6 px-5 py-4 text-[13px] max-md:grid-cols-1 max-md:px-4">
       <div>
         <h2 className="mb-1 font-semibold">So far</h2>
         <ul>

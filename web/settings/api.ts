@@ -17,7 +17,7 @@ import type {
 } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
-const changed = ['settings', 'choices', list('bill')] as const;
+const changed = ['settings', 'choices', 'bill'] as const;
 const cursorOf = (cursor: string | null, params: object) => ({ ...params, ...(cursor ? { cursor } : {}) });
 const pages = { initialPageParam: null, getNextPageParam: (last: { next: string | null }) => last.next };
 /** Made where there is no id yet, changed where there is one. */
@@ -78,7 +78,7 @@ export const settingsApi = api.injectEndpoints({
     checks: b.query<CheckList, Of>({ query: ({ company }) => at(company, '/checks'), providesTags: ['settings', list('bill')] }),
     setCheck: b.mutation<void, Of<{ code: string; severity: CheckSetting }>>({
       query: ({ company, code, severity }) => ({ url: at(company, `/checks/${code}`), method: 'PUT', body: { severity } }),
-      invalidatesTags: ['settings', 'bill', list('bill')],
+      invalidatesTags: ['settings', 'bill'],
     }),
     events: b.infiniteQuery<EventList, Of, string | null>({
       infiniteQueryOptions: pages,

@@ -21,19 +21,19 @@ export const suppliersApi = api.injectEndpoints({
     }),
     changeSupplier: b.mutation<void, Of<{ id: string; body: ChangeSupplier }>>({
       query: ({ company, id, body }) => ({ url: at(company, `/suppliers/${id}`), method: 'PUT', body }),
-      invalidatesTags: (_, __, { id }) => [{ type: 'supplier', id }, list('supplier'), 'choices', list('bill')],
+      invalidatesTags: (_, __, { id }) => [{ type: 'supplier', id }, list('supplier'), 'choices', 'bill'],
     }),
     newBankAccount: b.mutation<void, Of<{ id: string; body: NewBankAccount }>>({
       query: ({ company, id, body }) => ({ url: at(company, `/suppliers/${id}/bank-accounts`), method: 'POST', body }),
-      invalidatesTags: (_, __, { id }) => [{ type: 'supplier', id }, list('bill')],
+      invalidatesTags: (_, __, { id }) => [{ type: 'supplier', id }, 'bill'],
     }),
     verifyBankAccount: b.mutation<void, Of<{ id: string; supplier: string; how: string }>>({
       query: ({ company, id, how }) => ({ url: at(company, `/bank-accounts/${id}/verify`), method: 'POST', body: { how } }),
-      invalidatesTags: (_, __, { supplier }) => [{ type: 'supplier', id: supplier }, list('bill')],
+      invalidatesTags: (_, __, { supplier }) => [{ type: 'supplier', id: supplier }, 'bill'],
     }),
     retireBankAccount: b.mutation<void, Of<{ id: string; supplier: string }>>({
       query: ({ company, id }) => ({ url: at(company, `/bank-accounts/${id}/retire`), method: 'POST', body: {} }),
-      invalidatesTags: (_, __, { supplier }) => [{ type: 'supplier', id: supplier }, list('bill')],
+      invalidatesTags: (_, __, { supplier }) => [{ type: 'supplier', id: supplier }, 'bill'],
     }),
   }),
 });

@@ -76,9 +76,6 @@ export function ChoiceField({
       type === useCombobox.stateChangeTypes.InputBlur || type === useCombobox.stateChangeTypes.InputKeyDownEscape
         ? { ...state, highlightedIndex: changes.highlightedIndex ?? -1 }
         : changes,
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setTyped(inputValue);
-    },
     onSelectedItemChange: ({ selectedItem }) => take(selectedItem),
     onIsOpenChange: ({ isOpen, type }) => {
       if (isOpen && type === useCombobox.stateChangeTypes.InputKeyDownArrowDown) setTyped('');
@@ -98,6 +95,8 @@ export function ChoiceField({
             e.target.select();
             onFocus?.();
           },
+          // Taken at once: the next letter may come before downshift has told of this one.
+          onChange: (e) => setTyped(e.currentTarget.value),
           onBlur: () => leave(inHand),
           onKeyDown: (e) => {
             const own = e.nativeEvent as KeyboardEvent & { preventDownshiftDefault?: boolean };
@@ -123,9 +122,9 @@ export function ChoiceField({
         title={chosen ? `${chosen.code} ${chosen.name}` : undefined}
       />
       <ul
-        {...box.getMenuProps({ 'aria-label': label }, { suppressRefError: true })}
+        {...box.getMenuProps({ 'aria-label': label, tabIndex: -1 }, { suppressRefError: true })}
         hidden={!open || !rect}
-        className="fixed z-50 max-h-72 overflow-auto rounded-box border hair bg-base-100 py-1 shadow-lg"
+        className="fixed z-50 max-h-72 overflow-auto rounded-box border hair bg-base-100 py-1 text-base-content shadow-lg"
         style={
           rect
             ? {

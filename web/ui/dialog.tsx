@@ -5,6 +5,8 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     ref.current?.showModal();
+    // The browser would put the cursor into the first field; some dialogs begin elsewhere.
+    ref.current?.querySelector<HTMLElement>('[data-first]')?.focus();
   }, []);
   return (
     <dialog ref={ref} className="modal" aria-label={title} onClose={close} onKeyDown={(e) => e.stopPropagation()}>

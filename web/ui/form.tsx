@@ -1,7 +1,7 @@
 import { typeboxResolver } from '@hookform/resolvers/typebox';
 import type { Static, TObject } from '@sinclair/typebox';
 import { FormatRegistry } from '@sinclair/typebox';
-import { useState, type ReactNode } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { useForm, type DefaultValues, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
 import { isIsoDate } from '@ledgerline/core/dates';
 import { problemOf, sentenceOf } from '../app/api';
@@ -57,18 +57,22 @@ export function FormField<T extends FieldValues>({
   autoFocus?: boolean;
   options?: [value: string, label: string][];
 }) {
+  const id = useId();
   const error = form.formState.errors[name] as { message?: string; type?: string } | undefined;
   const said =
     error && (plain[type] && error.type !== 'custom' && /format/i.test(error.message ?? '') ? plain[type] : inWords(error.message));
   const common = {
     ...form.register(name, { setValueAs: (v: unknown) => (typeof v === 'string' && v.trim() === '' && empty === 'null' ? null : v) }),
     'aria-invalid': Boolean(error),
-    'aria-describedby': error || hint ? `${name}-said` : undefined,
+    'aria-describedby': error || hint ? `${id}-said` : undefined,
+    id,
     autoFocus,
   };
   return (
-    <label className="block text-[13px]">
-      <span className="quiet">{label}</span>
+    <div className="text-[13px]">
+      <label htmlFor={id} className="quiet">
+        {label}
+      </label>
       {options ? (
         <select {...common} className="select select-sm mt-0.5 w-full">
           {options.map(([value, text]) => (
@@ -81,11 +85,11 @@ export function FormField<T extends FieldValues>({
         <input {...common} type={type} autoComplete="off" className="input input-sm mt-0.5 w-full" />
       )}
       {(said || hint) && (
-        <span id={`${name}-said`} className={`mt-0.5 block text-[12px] ${said ? 'text-error' : 'quiet'}`}>
+        <span id={`${id}-said`} className={`mt-0.5 block text-[12px] ${said ? 'text-error' : 'quiet'}`}>
           {said ?? hint}
         </span>
       )}
-    </label>
+    </div>
   );
 }
 

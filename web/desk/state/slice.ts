@@ -1,6 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { Operation } from '@ledgerline/core/bills';
 import type { Bill, Choice } from '@ledgerline/contract';
+import { signedOut } from '../../app/api';
 import { clashesOf, merged, mineOn, shownOf, stepOf, withoutPath } from './held';
 import type { DeskState, Held } from './types';
 
@@ -43,6 +44,7 @@ function rebase(held: Held, theirs: Bill): void {
 export const deskSlice = createSlice({
   name: 'desk',
   initialState: { held: {}, named: {} } as DeskState,
+  extraReducers: (on) => on.addCase(signedOut, () => ({ held: {}, named: {} })),
   reducers: {
     /** A bill as the server gave it, with what was typed before the page was loaded anew. */
     opened(state, { payload: { bill, restored } }: PayloadAction<{ bill: Bill; restored?: { base: Bill; operations: Operation[] } }>) {
