@@ -36,6 +36,19 @@ test('a pile becomes bills, and its pages are shared out by hand, undone, and re
   await page.keyboard.press('s');
   await expect(documents).toHaveCount(3);
   await expect(documents.nth(2)).toContainText('E2E-P3');
+
+  // By mouse: the third document's page is dragged before the first one's.
+  const [from, to] = [
+    (await documents.nth(2).getByRole('group').boundingBox())!,
+    (await documents.nth(0).getByRole('group').boundingBox())!,
+  ];
+  await page.mouse.move(from.x + 40, from.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 50, to.y + 50, { steps: 8 });
+  await page.mouse.up();
+  await expect(documents).toHaveCount(2);
+  await expect(documents.first().getByRole('group')).toHaveCount(2);
+  await expect(documents.first()).toContainText('E2E-P3');
 });
 
 test('an e-invoice is a bill as its data has it, drawn as a page', async ({ page }) => {

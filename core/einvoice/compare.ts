@@ -1,4 +1,4 @@
-import { decOrNull } from '../money/index.ts';
+import { decOrNull, grouped } from '../money/index.ts';
 import { sure, type HeaderField, type Read, type Reading } from '../reading/index.ts';
 import { squash } from '../reading/identifiers.ts';
 
@@ -43,9 +43,15 @@ export function compare(data: Reading, page: Reading): Difference[] {
   return compared.flatMap(([field, called]) => {
     const a = data.header[field],
       b = page.header[field];
+    const shown = (text: string) => (figures.has(field) ? grouped(text) : text);
     if (!a || !b || alike(field, a, b) || b.confidence < sure) return [];
     return [
-      { field, data: a.value, page: b.value, sentence: `${called} is ${a.value} in the e-invoice’s data, but ${b.value} on its page.` },
+      {
+        field,
+        data: a.value,
+        page: b.value,
+        sentence: `${called} is ${shown(a.value)} in the e-invoice’s data, but ${shown(b.value)} on its page.`,
+      },
     ];
   });
 }

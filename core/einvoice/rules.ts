@@ -1,4 +1,4 @@
-import { decOrNull, roundTo, sum, zero, type Decimal } from '../money/index.ts';
+import { decOrNull, grouped, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 import type { EInvoice } from './types.ts';
 
 /** A rule of EN 16931-1 (6.4) that an e-invoice breaks: its name, the sentence for people, the fields concerned. */
@@ -10,7 +10,8 @@ export interface Broken {
 
 const amount = (text: string | null): Decimal => decOrNull(text) ?? zero;
 const same = (a: Decimal, b: string | null): boolean => a.eq(amount(b));
-const show = (d: Decimal): string => d.toFixed();
+const show = (d: Decimal): string => grouped(d.toFixed());
+const said = (text: string | null, none: string): string => (text === null ? none : grouped(text));
 /** Profiles that carry totals only. */
 const withoutLines = (profile: string | null): boolean => /minimum|basicwl/i.test(profile ?? '');
 
@@ -120,20 +121,20 @@ function totals(e: EInvoice, need: Need): void {
     need(
       same(lines, t.lines),
       'BR-CO-10',
-      `The lines add up to ${show(lines)}, but the sum of lines says ${t.lines ?? 'nothing'}.`,
+      `The lines add up to ${show(lines)}, but the sum of lines says ${said(t.lines, 'nothing')}.`,
       'lines',
       'netTotal',
     );
   need(
     same(of(false), t.allowances),
     'BR-CO-11',
-    `The allowances add up to ${show(of(false))}, but their sum says ${t.allowances ?? 'nothing'}.`,
+    `The allowances add up to ${show(of(false))}, but their sum says ${said(t.allowances, 'nothing')}.`,
     'charges',
   );
   need(
     same(of(true), t.charges),
     'BR-CO-12',
-    `The charges add up to ${show(of(true))}, but their sum says ${t.charges ?? 'nothing'}.`,
+    `The charges add up to ${show(of(true))}, but their sum says ${said(t.charges, 'nothing')}.`,
     'charges',
   );
   if (t.lines !== null) {
@@ -141,25 +142,25 @@ function totals(e: EInvoice, need: Need): void {
     need(
       same(net, t.net),
       'BR-CO-13',
-      `Lines ${t.lines} − allowances ${t.allowances ?? '0'} + charges ${t.charges ?? '0'} is ${show(net)}, but the total before tax says ${t.net ?? 'nothing'}.`,
+      `Lines ${grouped(t.lines)} − allowances ${said(t.allowances, '0')} + charges ${said(t.charges, '0')} is ${show(net)}, but the total before tax says ${said(t.net, 'nothing')}.`,
       'netTotal',
     );
   }
   const tax = sum(e.taxes.map((x) => amount(x.tax)));
   if (e.taxes.length > 0)
-    need(same(tax, t.tax), 'BR-CO-14', `The taxes add up to ${show(tax)}, but the tax total says ${t.tax ?? 'nothing'}.`, 'taxTotal');
+    need(same(tax, t.tax), 'BR-CO-14', `The taxes add up to ${show(tax)}, but the tax total says ${said(t.tax, 'nothing')}.`, 'taxTotal');
   const gross = amount(t.net).plus(amount(t.tax));
   need(
     same(gross, t.gross),
     'BR-CO-15',
-    `${t.net ?? '0'} + ${t.tax ?? '0'} is ${show(gross)}, but the total with tax says ${t.gross ?? 'nothing'}.`,
+    `${said(t.net, '0')} + ${said(t.tax, '0')} is ${show(gross)}, but the total with tax says ${said(t.gross, 'nothing')}.`,
     'grossTotal',
   );
   const payable = amount(t.gross).minus(amount(t.prepaid)).plus(amount(t.rounding));
   need(
     same(payable, t.payable),
     'BR-CO-16',
-    `Total ${t.gross ?? '0'} − paid ${t.prepaid ?? '0'} + rounding ${t.rounding ?? '0'} is ${show(payable)}, but the amount to pay says ${t.payable ?? 'nothing'}.`,
+    `Total ${said(t.gross, '0')} − paid ${said(t.prepaid, '0')} + rounding ${said(t.rounding, '0')} is ${show(payable)}, but the amount to pay says ${said(t.payable, 'nothing')}.`,
     'grossTotal',
   );
   for (const x of e.taxes) {
@@ -167,7 +168,7 @@ function totals(e: EInvoice, need: Need): void {
     need(
       made.minus(amount(x.tax)).abs().lte('0.01') || x.tax === null,
       'BR-CO-17',
-      `${x.rate ?? 0}% of ${x.base ?? 0} is ${show(made)}, but the tax says ${x.tax ?? 'nothing'}.`,
+      `${x.rate ?? 0}% of ${x.base ?? 0} is ${show(made)}, but the tax says ${said(x.tax, 'nothing')}.`,
       'taxTotal',
     );
   }
@@ -227,7 +228,7 @@ function taxCategory(e: EInvoice, { code, rule, called, taxed, explained }: Cate
       need(
         same(base, share.base),
         `BR-${rule}-8`,
-        `What is ${called}${taxed ? ` at ${share.rate ?? '?'}%` : ''} adds up to ${show(base)}, but the tax breakdown says ${share.base ?? 'nothing'}.`,
+        `What is ${called}${taxed ? ` at ${share.rate ?? '?'}%` : ''} adds up to ${show(base)}, but the tax breakdown says ${said(share.base, 'nothing')}.`,
         'taxTotal',
       );
     if (!taxed)

@@ -35,6 +35,12 @@ export function fixed(amount: Decimal | string, currency: string): string {
   return dec(amount).toFixed(minorUnits(currency));
 }
 
+/** A decimal as text with its thousands parted, its digits as they are: "5037.62" is "5,037.62". Anything else stays. */
+export function grouped(text: string): string {
+  const [, sign = '', whole, fraction = ''] = /^([-−]?)(\d+)(\.\d+)?$/.exec(text) ?? [];
+  return whole ? `${sign ? '−' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, ',')}${fraction}` : text;
+}
+
 /** For people: thousands by comma, decimals by point, a true minus. */
 export function formatAmount(amount: Decimal | string, currency: string): string {
   const text = fixed(dec(amount).abs(), currency);

@@ -104,7 +104,9 @@ export function journalOf(bill: PostingBill): Journal {
   }
   const gross = dec(bill.gross);
   if (!sum(entries.map((e) => e.amount)).eq(gross))
-    throw new RangeError(`Lines and tax make ${sum(entries.map((e) => e.amount)).toFixed()}, the total is ${gross.toFixed()}`);
+    throw new RangeError(
+      `Lines and tax make ${formatAmount(sum(entries.map((e) => e.amount)), bill.currency)}, the total is ${formatAmount(gross, bill.currency)}`,
+    );
   const order = new Map(bill.lines.map((l, i) => [l.id, i]));
   const sorted = entries
     .filter((e) => !e.amount.isZero())

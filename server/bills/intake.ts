@@ -1,15 +1,14 @@
-import { and, desc, eq, inArray, isNotNull, isNull, ne } from 'drizzle-orm';
-import { suggest, type Coding, type PastLine } from '@ledgerline/core/coding';
-import { unitWord } from '@ledgerline/core/einvoice';
-import { matchSupplier, type KnownCompany } from '@ledgerline/core/matching';
-import type { HeaderField, Read, Reading, ReadLine } from '@ledgerline/core/reading';
-import { dueDate, parseTerms } from '@ledgerline/core/terms';
+import { and, eq, isNotNull, isNull, ne } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import { cellPath, type StoredMark } from '@ledgerline/core/bills';
+import { cellPath } from '@ledgerline/core/bills';
+import { matchSupplier, type KnownCompany } from '@ledgerline/core/matching';
+import type { HeaderField, Reading } from '@ledgerline/core/reading';
+import { dueDate, parseTerms } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
-import { bankAccount, bill, billLine, company, supplier, taxCode } from '../db/schema/index.ts';
+import { bankAccount, bill, company, supplier } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
 import { recheck } from './checking.ts';
+import { addLines, stored } from './read-lines.ts';
 import { workersOf } from './store.ts';
 
 const reader: Actor = { personId: null, source: 'reader' };
@@ -27,17 +26,6 @@ const fields: Partial<Record<HeaderField, string>> = {
   grossTotal: 'gross',
 };
 const paths: Record<string, string> = { 'supplier.name': 'supplierId', netTotal: 'net', taxTotal: 'tax', grossTotal: 'gross' };
-const stored = (read: Read): StoredMark => ({
-  mark: read.mark,
-  confidence: read.confidence,
-  proof: read.proof,
-  ...(read.repaired ? { repaired: read.repaired } : {}),
-});
-const cells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount'] as const;
-
-function marksOf(line: ReadLine): Record<string, StoredMark> {
-  return Object.fromEntries(cells.flatMap((cell) => (line[cell] ? [[cell, stored(line[cell])]] : [])));
-}
 
 /** A flag of the reading on a row ("lines[2].amount") by the id that the row got. */
 function ofLine(flag: string, ids: string[]): string {
@@ -55,23 +43,6 @@ async function knownSuppliers(tx: Executor, companyId: string) {
     .where(and(eq(bankAccount.companyId, companyId), isNull(bankAccount.retiredAt), isNotNull(bankAccount.verifiedAt)));
   const ibans = new Map(accounts.map((a) => [a.supplierId, a.iban]));
   return known.map((s) => ({ ...s, iban: ibans.get(s.id) ?? null }));
-}
-
-/** The supplier's last lines as they were posted, newest first. */
-export async function pastLines(tx: Executor, companyId: string, supplierId: string): Promise<PastLine[]> {
-  return tx
-    .select({
-      description: billLine.description,
-      code: billLine.code,
-      accountId: billLine.accountId,
-      costCentreId: billLine.costCentreId,
-      taxCodeId: billLine.taxCodeId,
-    })
-    .from(billLine)
-    .innerJoin(bill, eq(bill.id, billLine.billId))
-    .where(and(eq(bill.companyId, companyId), eq(bill.supplierId, supplierId), inArray(bill.stage, ['posted', 'paid'])))
-    .orderBy(desc(bill.issueDate))
-    .limit(300);
 }
 
 interface NewBill {
@@ -189,72 +160,4 @@ export async function dropBill(
     after: { stage: 'discarded' },
   });
   return true;
-}
-
-async function addLines(
-  tx: Executor,
-  companyId: string,
-  billId: string,
-  ids: string[],
-  reading: Reading,
-  data: boolean,
-  found: (Coding & { id: string }) | null,
-): Promise<void> {
-  const codes = await tx
-    .select({ id: taxCode.id, rate: taxCode.rate, reverseCharge: taxCode.reverseCharge })
-    .from(taxCode)
-    .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
-    .orderBy(taxCode.code);
-  const past = found ? await pastLines(tx, companyId, found.id) : [];
-  const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
-  const code = (description: string, item: string | null, taxRate: string | null) =>
-    suggest({ description, code: item, taxRate: taxRate ?? onlyRate }, past, found, codes);
-  const rows = [
-    ...reading.lines.map((line) => ({
-      kind: 'line',
-      code: line.code?.value.slice(0, 60) ?? null,
-      description: line.description?.value.slice(0, 500) ?? '',
-      quantity: line.quantity?.value ?? null,
-      unit: (data && line.unit ? unitWord(line.unit.value) : line.unit?.value)?.slice(0, 20) ?? null,
-      unitPrice: line.unitPrice?.value ?? null,
-      priceQuantity: line.priceQuantity ?? '1',
-      discountPercent: line.discountPercent?.value ?? null,
-      taxRate: line.taxRate?.value ?? null,
-      amount: line.amount.value,
-      marks: marksOf(line),
-    })),
-    ...reading.charges.map((charge) => ({
-      kind: 'charge',
-      code: null,
-      description: charge.label.slice(0, 500),
-      quantity: null,
-      unit: null,
-      unitPrice: null,
-      priceQuantity: '1',
-      discountPercent: null,
-      taxRate: null,
-      amount: charge.amount.value,
-      marks: { amount: stored(charge.amount) },
-    })),
-  ];
-  if (rows.length === 0) return;
-  await tx.insert(billLine).values(
-    rows.map((row, position) => {
-      const coding = code(row.description, row.code, row.taxRate);
-      const marks: Record<string, StoredMark> = coding
-        ? { ...row.marks, coding: { mark: null, confidence: 0.8, proof: coding.reason } }
-        : row.marks;
-      return {
-        ...row,
-        id: ids[position]!,
-        companyId,
-        billId,
-        position,
-        accountId: coding?.accountId ?? null,
-        costCentreId: coding?.costCentreId ?? null,
-        taxCodeId: coding?.taxCodeId ?? null,
-        marks,
-      };
-    }),
-  );
 }

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import type { Bill, BillRow } from '@ledgerline/contract';
+import { formatAmount } from '@ledgerline/core/money';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
 import { arrival, bill, billException, billLine, document, event, exchangeRate, journalEntry, supplier } from '../db/schema/index.ts';
@@ -117,7 +118,9 @@ export async function twinOf(db: Executor, one: BillRecord): Promise<string | nu
       ),
     )
     .limit(1);
-  return twin ? `another bill (${twin.issueDate ?? 'no date'}, ${twin.currency} ${twin.gross ?? '?'}, ${twin.stage})` : null;
+  return twin
+    ? `another bill (${twin.issueDate ?? 'no date'}, ${twin.currency} ${twin.gross ? formatAmount(twin.gross, twin.currency) : '?'}, ${twin.stage})`
+    : null;
 }
 
 /** Another bill of the same document that is not discarded. */

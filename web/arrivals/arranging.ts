@@ -73,3 +73,15 @@ export function backTo(earlier: Arrange, now: Arrangement): Arrange {
 
 /** New documents without pages need not be made. */
 const tidy = (a: Arrange): Arrange => ({ ...a, documents: a.documents.filter((d) => d.id !== null || d.pages.length > 0) });
+
+/** One place on: within the document, or over its edge into the next one whose pages may move. */
+export function shifted(data: Arrangement, at: Place, step: number): Place {
+  const pages = at.document < 0 ? data.leftOut : data.documents[at.document]!.pages;
+  const to = at.page + step;
+  if (to >= 0 && to < pages.length) return { document: at.document, page: step > 0 ? to + 1 : to };
+  for (let d = at.document + step; d >= 0 && d < data.documents.length; d += step) {
+    const next = data.documents[d]!;
+    if (!next.fixed && next.pages.length > 0) return { document: d, page: step > 0 ? 0 : next.pages.length };
+  }
+  return at;
+}

@@ -1,14 +1,16 @@
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { ArrowLeft, Lock, Merge, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
-import type { Arrange, Arrangement, PageSource } from '@ledgerline/contract';
+import type { Arrange, PageSource } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { useKeys } from '../app/keys/registry';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
 import { arrivalsApi } from './api';
-import { backTo, join, leaveOut, move, putBack, splitAt, toArrange, turn, type Place } from './arranging';
+import { backTo, join, leaveOut, move, putBack, shifted, splitAt, toArrange, turn, type Place } from './arranging';
+import { DraggedPage, DropPlace } from './dragging';
 import { Thumb } from './thumb';
 
 const words: Record<string, string> = {
@@ -30,6 +32,8 @@ export function PagesPage() {
   const [arrange, { isLoading }] = arrivalsApi.useArrangeMutation();
   const [past, setPast] = useState<Arrange[]>([]);
   const [dragged, setDragged] = useState<Place | null>(null);
+  // A short way before a press becomes a drag, so that buttons on a page stay buttons.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const may = can('arrivals:add') && !isLoading;
 
   const apply = async (wanted: Arrange, undoing = false) => {
@@ -80,16 +84,7 @@ export function PagesPage() {
     else if (e.key === 'Delete' && at.document >= 0) void apply(leaveOut(now, at));
   };
   const sheet = (source: PageSource, at: Place, fixed: boolean) => (
-    <div
-      key={`${source.sha}${source.page}`}
-      className="relative flex"
-      onDragOver={(e) => {
-        if (dragged && !fixed) e.preventDefault();
-      }}
-      onDrop={() => {
-        if (!fixed) drop(at);
-      }}
-    >
+    <DropPlace key={`${source.sha}${source.page}`} at={at} off={fixed} className="relative flex">
       {!fixed && at.page > 0 && at.document >= 0 && (
         <button
           className="btn btn-ghost btn-xs btn-square mt-16 mr-1 text-accent"
@@ -101,18 +96,13 @@ export function PagesPage() {
           <Scissors size={14} aria-hidden />
         </button>
       )}
-      <div
-        tabIndex={0}
-        role="group"
-        aria-label={`Page ${at.page + 1}`}
-        data-page={`${at.document}:${at.page}`}
-        draggable={!fixed && may}
-        onDragStart={() => setDragged(at)}
-        onDragEnd={() => setDragged(null)}
+      <DraggedPage
+        at={at}
+        off={fixed || !may}
+        label={`Page ${at.page + 1}`}
         onKeyDown={(e) => {
           if (!fixed) keys(e, at);
         }}
-        className="rounded border hair bg-base-100 outline-offset-2"
       >
         <Thumb base={base} source={source} image={data.files[source.sha] ?? 'pdf'} />
         <div className="flex h-7 items-center gap-1 px-1.5 text-[13px]">
@@ -150,8 +140,8 @@ export function PagesPage() {
             </>
           )}
         </div>
-      </div>
-    </div>
+      </DraggedPage>
+    </DropPlace>
   );
   return (
     <div className="flex h-full flex-col">
@@ -171,77 +161,71 @@ export function PagesPage() {
           Undo
         </button>
       </Head>
-      <div className="min-h-0 grow overflow-auto">
-        {filled.length === 0 && now.leftOut.length === 0 && <Empty>This arrival has no pages to share out.</Empty>}
-        <div className="flex flex-wrap items-start gap-4 p-5">
-          {filled.map((d, i) => (
-            <section key={d.id} aria-label={`Document ${i + 1}`} className="max-w-full rounded border hair bg-base-200/50 p-3">
-              <header className="mb-2 max-w-72">
-                <div className="flex h-6 items-center gap-2">
-                  <h2 className="font-semibold">{i + 1}</h2>
-                  {d.billId ? (
-                    <Link className="truncate text-primary hover:underline" to={`/bills/${d.billId}`}>
-                      {d.label || 'Open the bill'}
-                    </Link>
-                  ) : (
-                    <span className="truncate">{d.name}</span>
-                  )}
-                </div>
-                <div className="flex h-7 items-center gap-2">
-                  <span className="shrink-0 text-[13px] quiet">{words[d.state]}</span>
-                  {d.fixed && (
-                    <span className="inline-flex items-center gap-1 text-[13px] quiet">
-                      <Lock size={13} aria-hidden />
-                      sent on
-                    </span>
-                  )}
-                  {!d.fixed && filled[i + 1] && !filled[i + 1]!.fixed && (
-                    <button
-                      className="btn btn-ghost btn-xs ml-auto shrink-0"
-                      title={`Join with document ${i + 2}`}
-                      disabled={!may}
-                      onClick={() => void apply(join(now, d.index, filled[i + 1]!.index))}
-                    >
-                      <Merge size={13} aria-hidden />
-                      Join {i + 2}
-                    </button>
-                  )}
-                </div>
-              </header>
-              <div className="flex flex-wrap gap-x-2 gap-y-3">
-                {d.pages.map((source, page) => sheet(source, { document: d.index, page }, d.fixed))}
-                {!d.fixed && dragged && (
-                  <div
-                    className="flex w-24 items-center justify-center rounded border border-dashed hair text-[13px] quiet"
-                    onDragOver={(e) => e.preventDefault()}
-                    onDrop={() => drop({ document: d.index, page: d.pages.length })}
-                  >
-                    To the end
+      <DndContext
+        sensors={sensors}
+        onDragStart={({ active }) => setDragged(active.data.current as Place)}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={({ over }) => (over ? drop(over.data.current as Place) : setDragged(null))}
+      >
+        <div className="min-h-0 grow overflow-auto">
+          {filled.length === 0 && now.leftOut.length === 0 && <Empty>This arrival has no pages to share out.</Empty>}
+          <div className="flex flex-wrap items-start gap-4 p-5">
+            {filled.map((d, i) => (
+              <section key={d.id} aria-label={`Document ${i + 1}`} className="max-w-full rounded border hair bg-base-200/50 p-3">
+                <header className="mb-2 max-w-72">
+                  <div className="flex h-6 items-center gap-2">
+                    <h2 className="font-semibold">{i + 1}</h2>
+                    {d.billId ? (
+                      <Link className="truncate text-primary hover:underline" to={`/bills/${d.billId}`}>
+                        {d.label || 'Open the bill'}
+                      </Link>
+                    ) : (
+                      <span className="truncate">{d.name}</span>
+                    )}
                   </div>
-                )}
-              </div>
+                  <div className="flex h-7 items-center gap-2">
+                    <span className="shrink-0 text-[13px] quiet">{words[d.state]}</span>
+                    {d.fixed && (
+                      <span className="inline-flex items-center gap-1 text-[13px] quiet">
+                        <Lock size={13} aria-hidden />
+                        sent on
+                      </span>
+                    )}
+                    {!d.fixed && filled[i + 1] && !filled[i + 1]!.fixed && (
+                      <button
+                        className="btn btn-ghost btn-xs ml-auto shrink-0"
+                        title={`Join with document ${i + 2}`}
+                        disabled={!may}
+                        onClick={() => void apply(join(now, d.index, filled[i + 1]!.index))}
+                      >
+                        <Merge size={13} aria-hidden />
+                        Join {i + 2}
+                      </button>
+                    )}
+                  </div>
+                </header>
+                <div className="flex flex-wrap gap-x-2 gap-y-3">
+                  {d.pages.map((source, page) => sheet(source, { document: d.index, page }, d.fixed))}
+                  {!d.fixed && dragged && (
+                    <DropPlace
+                      at={{ document: d.index, page: d.pages.length }}
+                      className="flex w-24 items-center justify-center rounded border border-dashed hair text-[13px] quiet"
+                    >
+                      To the end
+                    </DropPlace>
+                  )}
+                </div>
+              </section>
+            ))}
+          </div>
+          {now.leftOut.length > 0 && (
+            <section aria-label="Left out" className="bg-base-200/60 px-6 py-3">
+              <h2 className="mb-2 font-semibold quiet">Left out</h2>
+              <div className="flex flex-wrap gap-2">{now.leftOut.map((source, page) => sheet(source, { document: -1, page }, false))}</div>
             </section>
-          ))}
+          )}
         </div>
-        {now.leftOut.length > 0 && (
-          <section aria-label="Left out" className="bg-base-200/60 px-6 py-3">
-            <h2 className="mb-2 font-semibold quiet">Left out</h2>
-            <div className="flex flex-wrap gap-2">{now.leftOut.map((source, page) => sheet(source, { document: -1, page }, false))}</div>
-          </section>
-        )}
-      </div>
+      </DndContext>
     </div>
   );
-}
-
-/** One place on: within the document, or over its edge into the next one whose pages may move. */
-function shifted(data: Arrangement, at: Place, step: number): Place {
-  const pages = at.document < 0 ? data.leftOut : data.documents[at.document]!.pages;
-  const to = at.page + step;
-  if (to >= 0 && to < pages.length) return { document: at.document, page: step > 0 ? to + 1 : to };
-  for (let d = at.document + step; d >= 0 && d < data.documents.length; d += step) {
-    const next = data.documents[d]!;
-    if (!next.fixed && next.pages.length > 0) return { document: d, page: step > 0 ? 0 : next.pages.length };
-  }
-  return at;
 }

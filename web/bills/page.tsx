@@ -9,6 +9,7 @@ import { SearchField } from '../ui/search';
 import { Head } from '../ui/states';
 import { billsApi } from './api';
 import { billColumns } from './columns';
+import { withFacet } from './facets';
 import { PostDialog } from './post';
 
 const facets: [string, string][] = [
@@ -21,12 +22,6 @@ const facets: [string, string][] = [
   ['Set aside', 'stage:set-aside'],
   ['Credit notes', 'kind:credit'],
 ];
-/** The search with a facet's words put in, or taken out where they are in. */
-export function withFacet(q: string, words: string): string {
-  if (q.includes(words)) return q.replace(words, '').replace(/\s+/g, ' ').trim();
-  const rest = words.startsWith('stage:') ? q.replace(/stage:\S+/, '') : words.startsWith('due:') ? q.replace(/due:\S+/, '') : q;
-  return `${rest} ${words}`.replace(/\s+/g, ' ').trim();
-}
 
 export function BillsPage() {
   const { company, can } = usePlace();

@@ -5,6 +5,7 @@ import { PageView, type ShownPage } from '../ui/page-view';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { cleanedBox, lies, sizeOf, type PageLook } from './place';
 import { SheetBar } from './sheet-bar';
+import { Drawing, spun } from './sheet-parts';
 
 export interface ShownMark {
   path: string;
@@ -234,18 +235,4 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
       />
     </div>
   );
-}
-
-const Drawing = ({ box, scale }: { box: { x: number; y: number; w: number; h: number }; scale: number }) => (
-  <div
-    className="absolute z-20 border-2 border-[#5a2a5e] bg-[#5a2a5e]/10"
-    style={{ left: box.x * scale, top: box.y * scale, width: box.w * scale, height: box.h * scale }}
-  />
-);
-
-/** Turned for looking only, by quarters, about its top left corner and pushed back into view. */
-function spun(turn: number, { width, height }: { width: number; height: number }, scale: number): React.CSSProperties {
-  if (turn === 0) return {};
-  const [x, y] = turn === 90 ? [height, 0] : turn === 180 ? [width, height] : [0, width];
-  return { transformOrigin: '0 0', transform: `translate(${x * scale}px, ${y * scale}px) rotate(${turn}deg)` };
 }

@@ -36,17 +36,31 @@ const inField = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.matches('textarea, select, input:not([type=checkbox], [type=radio], [type=button])') || target.isContentEditable);
 
-function listen(e: KeyboardEvent): void {
-  if (e.defaultPrevented || document.querySelector('dialog[open]')) return;
+type Press = Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'altKey' | 'shiftKey' | 'metaKey' | 'repeat'>;
+/**
+ * The binding that a key press is for, the innermost place first. A plain key in a field is the field's; a held key repeats only what
+ * may be repeated.
+ */
+export function bindingFor<E extends Press>(here: readonly Place[], e: E, typing: boolean): Binding | undefined {
   const press = pressed(e);
   const always = e.ctrlKey || e.altKey || e.metaKey || /^F\d+$/.test(e.key);
-  for (let i = places.length - 1; i >= 0; i--) {
-    const binding = places[i]!.current.bindings.find((b) => b.key === press && b.run && (b.when?.(e) ?? true));
-    if (!binding?.run || (inField(e.target) && !always && !binding.typing) || (e.repeat && !binding.repeat)) continue;
-    if (binding.key !== 'Escape') e.preventDefault();
-    binding.run(e);
-    return;
+  for (let i = here.length - 1; i >= 0; i--) {
+    const binding = here[i]!.bindings.find((b) => b.key === press && b.run && (b.when?.(e as unknown as KeyboardEvent) ?? true));
+    if (binding && (!typing || always || binding.typing) && (!e.repeat || binding.repeat)) return binding;
   }
+  return undefined;
+}
+
+function listen(e: KeyboardEvent): void {
+  if (e.defaultPrevented || document.querySelector('dialog[open]')) return;
+  const binding = bindingFor(
+    places.map((p) => p.current),
+    e,
+    inField(e.target),
+  );
+  if (!binding) return;
+  if (binding.key !== 'Escape') e.preventDefault();
+  binding.run!(e);
 }
 
 /** Has keys do things as long as the component is on screen; the innermost place is asked first. */
