@@ -283,6 +283,55 @@ test('a total that is typed over is no longer called proven', async ({ page }) =
   await expect(total).not.toContainText('proven');
 });
 
+test('approving takes a key press for each bill: a held key decides nothing more', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/arrivals');
+  for (const number of ['E2E-710', 'E2E-711']) {
+    await send(invoiceOf(1, number));
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: `Invoice ${number}` })
+      .getByRole('link', { name: new RegExp(`${number}$`) })
+      .click();
+    await expect(page.getByLabel('Invoice number')).toHaveValue(number);
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByText(`${number} went to approval`)).toBeVisible();
+    await page.goto('/arrivals');
+  }
+  await signIn(page, 'Marguerite Sable');
+  await page.goto('/approvals');
+  const approve = page.getByRole('button', { name: /^Approve/ }),
+    waiting = page.getByText(/\d+ to decide/);
+  await expect(approve).toBeEnabled();
+  const before = Number.parseInt((await waiting.textContent())!);
+  await page.keyboard.down('a');
+  await expect(waiting).toContainText(`${before - 1} to decide`);
+  await expect(approve).toBeEnabled();
+  await page.keyboard.down('a');
+  await page.keyboard.up('a');
+  // The next key opens the next bill's return: had the held one decided, there would be one bill less.
+  await page.keyboard.press('r');
+  await expect(page.getByRole('dialog', { name: 'Return to the clerk' })).toBeVisible();
+  await expect(waiting).toContainText(`${before - 1} to decide`);
+});
+
+test('approvals fit a phone: nothing is cut, the rail lies at the foot', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await signIn(page, 'Marguerite Sable');
+  await page.goto('/approvals');
+  await expect(page.getByRole('button', { name: /^Approve/ })).toBeVisible();
+  const places = (await page.getByRole('navigation', { name: 'Places' }).boundingBox())!;
+  expect([places.width, places.y > 780]).toEqual([390, true]);
+  const bill = page.getByRole('region', { name: 'Bill' });
+  await expect(bill.getByText('Total', { exact: true })).toBeVisible();
+  const cut = await bill
+    .locator('td')
+    .evaluateAll((cells) =>
+      cells.filter((c) => c.getClientRects().length > 0 && c.getBoundingClientRect().right > 390).map((c) => c.textContent),
+    );
+  expect(cut).toEqual([]);
+});
+
 test('no screen has a serious fault for people with a screen reader or poor sight', async ({ page }) => {
   await page.addInitScript({ path: createRequire(import.meta.url).resolve('axe-core/axe.min.js') });
   await signIn(page, 'Ines Okafor');
@@ -292,7 +341,13 @@ test('no screen has a serious fault for people with a screen reader or poor sigh
     ['/bills', 'to review'],
     ['/ledger', 'Periods'],
     ['/suppliers', 'Tax number'],
+    ['/settings/accounts', 'The chart of accounts'],
+    ['/settings/people', 'Roles'],
+    ['/settings/checks', 'The document'],
+    ['/settings/events', 'Before and after'],
+    ['/settings/company', 'Mail address for invoices'],
   ] as const) {
+    if (path === '/settings/accounts') await signIn(page, 'Kit Arden');
     await page.goto(path);
     await expect(page.getByText(sign).first()).toBeVisible();
     const found = await page.evaluate(async () =>

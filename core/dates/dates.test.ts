@@ -55,5 +55,14 @@ describe('what is typed into a date field', () => {
     ['28/12', '2026-12-28'],
     ['2/1', '2027-01-02'],
   ])('%s is %s', (typed, iso) => expect(typedDate(typed, '2026-11-23')).toBe(iso));
+  it.each([
+    ['3/11', '2027-03-11'],
+    ['11/3', '2026-11-03'],
+    ['11032026', '2026-11-03'],
+    ['11/3/26', '2026-11-03'],
+    ['3 nov', '2026-11-03'],
+    ['2026-11-03', '2026-11-03'],
+    ['31/12/2026', '2026-12-31'],
+  ])('%s is %s where the month stands first', (typed, iso) => expect(typedDate(typed, '2026-11-23', 'month-first')).toBe(iso));
   it.each(['', 'x', '31/2', '99'])('%s is refused', (typed) => expect(typedDate(typed, '2026-11-23')).toBeNull());
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { allocate, calculate, dec, fixed, formatAmount, roundTo, sum } from './index.ts';
+import { allocate, calculate, dec, fixed, formatAmount, grouped, roundTo, sum } from './index.ts';
 
 const cents = fc.integer({ min: -10_000_000, max: 10_000_000 }).map((n) => dec(n).div(100));
 
@@ -59,6 +59,24 @@ describe('what is typed into an amount field', () => {
     fc.assert(
       fc.property(fc.string({ maxLength: 30, unit: fc.constantFrom(...'0123456789.+-*/() ,x') }), (typed) => {
         calculate(typed);
+      }),
+    ));
+});
+
+describe('a figure in a sentence', () => {
+  it.each([
+    ['5037.62', '5,037.62'],
+    ['1234567', '1,234,567'],
+    ['-1234.5', '−1,234.5'],
+    ['12', '12'],
+    ['0.125', '0.125'],
+    ['INV-2026', 'INV-2026'],
+    ['', ''],
+  ])('%s is written %s', (text, written) => expect(grouped(text)).toBe(written));
+  it('keeps its digits', () =>
+    fc.assert(
+      fc.property(cents, (amount) => {
+        expect(dec(grouped(amount.toFixed(2)).replace(/,/g, '').replace('−', '-')).eq(amount)).toBe(true);
       }),
     ));
 });
