@@ -9,6 +9,8 @@ test.beforeAll(async () => {
   end = await serve({ port: 4392, smtpPort: 4393, empty: true });
 });
 test.afterAll(() => end());
+// A whole set-up by hand is long: some eighty steps.
+test.setTimeout(180_000);
 
 const fill = async (page: Page, fields: Record<string, string>) => {
   for (const [label, value] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(value);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import nodemailer from 'nodemailer';
-import { dec } from '@ledgerline/core/money';
+import { dec, grouped } from '@ledgerline/core/money';
 import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
 import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
 
@@ -82,11 +82,13 @@ test('a hybrid whose page says another total shows both, and waits until one is 
     .getByRole('link', { name: /E2E-H1/ })
     .click();
   const exceptions = page.getByRole('list', { name: 'Exceptions' });
-  await expect(exceptions).toContainText(`The total is ${wrong.gross} in the e-invoice’s data, but ${invoice.gross} on its page.`);
+  await expect(exceptions).toContainText(
+    `The total is ${grouped(wrong.gross)} in the e-invoice’s data, but ${grouped(invoice.gross)} on its page.`,
+  );
   await expect(exceptions).toContainText('BR-CO-15');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('status').or(page.locator('[data-sonner-toast]')).filter({ hasText: 'The total is' }).first()).toBeVisible();
-  await page.getByRole('button', { name: `Page: ${invoice.gross}` }).click();
+  await page.getByRole('button', { name: `Page: ${grouped(invoice.gross)}` }).click();
   await expect(page.getByLabel('Proof')).toContainText('Adds up.');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('E2E-H1 went to approval')).toBeVisible();

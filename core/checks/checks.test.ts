@@ -129,7 +129,7 @@ describe('what asks and keeps nothing back', () => {
   ])('%s', (code, bill, more) => expect(run(bill, more)).toEqual([expect.objectContaining({ code, severity: 'asks' })]));
 });
 describe('a difference between data and page', () => {
-  const difference = { field: 'grossTotal', path: 'gross', data: '120.00', page: '130.00', sentence: 'They differ.', choosable: true };
+  const difference = { field: 'grossTotal', path: 'gross', data: '1120.00', page: '1130.00', sentence: 'They differ.', choosable: true };
   it('stops the bill with both values to choose from', () =>
     expect(run({}, { differences: [difference] })).toEqual([
       expect.objectContaining({
@@ -137,8 +137,8 @@ describe('a difference between data and page', () => {
         severity: 'stops',
         key: 'grossTotal',
         choices: [
-          { take: 'data', label: 'Data: 120.00', value: '120.00' },
-          { take: 'page', label: 'Page: 130.00', value: '130.00' },
+          { take: 'data', label: 'Data: 1,120.00', value: '1120.00' },
+          { take: 'page', label: 'Page: 1,130.00', value: '1130.00' },
         ],
       }),
     ]));

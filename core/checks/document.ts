@@ -1,4 +1,8 @@
+import { grouped } from '../money/index.ts';
 import type { Check } from './types.ts';
+
+/** A value as a button shows it: figures with their thousands parted, anything else as it is. */
+const shown = (field: string, text: string): string => (field.endsWith('Total') ? grouped(text) : text);
 
 export const documentChecks: Check[] = [
   {
@@ -27,8 +31,8 @@ export const documentChecks: Check[] = [
         key: d.field,
         choices: d.choosable
           ? [
-              { take: 'data' as const, label: `Data: ${d.data}`, value: d.data },
-              { take: 'page' as const, label: `Page: ${d.page}`, value: d.page },
+              { take: 'data' as const, label: `Data: ${shown(d.field, d.data)}`, value: d.data },
+              { take: 'page' as const, label: `Page: ${shown(d.field, d.page)}`, value: d.page },
             ]
           : [],
       })),

@@ -9,12 +9,15 @@ import { notFound, Refusal } from '../http/problems.ts';
 
 type Row = Record<string, unknown> & { id: string };
 
-/** Records what was made or changed of a list, and runs the checks again on bills that it may concern. */
+/** Each kind of list entry, and where bill lines name it. */
+const coding = { account: 'accountId', 'cost-centre': 'costCentreId', 'tax-code': 'taxCodeId' } as const;
+
+/** Records what was made or changed of a list, and runs the checks again on the bills that use it. */
 async function kept(
   tx: Executor,
   caller: Caller,
   hand: Hand<unknown>,
-  type: string,
+  type: keyof typeof coding,
   id: string,
   before: Row | null,
   after: Record<string, unknown>,
@@ -23,7 +26,7 @@ async function kept(
   const changed = difference(was, after);
   if (!changed) return { id };
   hand.record({ subject: { type, id }, verb: before ? 'changed' : 'made', ...changed });
-  if (before) await recheckBills(tx, caller.company, 'all', { personId: caller.me.id, now: hand.now });
+  if (before) await recheckBills(tx, caller.company, { coding: coding[type], id }, { personId: caller.me.id, now: hand.now });
   return { id };
 }
 
@@ -125,6 +128,6 @@ export const putRate = command({ body: PutRate, may: 'settings:edit' }, async (t
     before: before ? { rate: before.rate } : null,
     after: { rate },
   });
-  await recheckBills(tx, caller.company, 'all', { personId: caller.me.id, now: hand.now });
+  await recheckBills(tx, caller.company, { currency }, { personId: caller.me.id, now: hand.now });
   return {};
 });

@@ -182,23 +182,29 @@ export async function recheck(
   return stillOpen(found, kept);
 }
 
-/** Runs the checks again on the bills under review that a change of something else concerns: of one supplier, or of all. */
+/** What bills a change of something else concerns. */
+export type Concerned =
+  'all' | { supplierId: string } | { currency: string } | { coding: 'accountId' | 'costCentreId' | 'taxCodeId'; id: string };
+
+function concernedBy(of: Concerned) {
+  if (of === 'all') return undefined;
+  if ('supplierId' in of) return eq(bill.supplierId, of.supplierId);
+  if ('currency' in of) return eq(bill.currency, of.currency);
+  return sql`exists (select 1 from bill_line l where l.bill_id = ${bill.id} and ${lineColumn[of.coding]} = ${of.id})`;
+}
+const lineColumn = { accountId: sql`l.account_id`, costCentreId: sql`l.cost_centre_id`, taxCodeId: sql`l.tax_code_id` };
+
+/** Runs the checks again on the bills under review that a change of something else concerns. Part of the caller's transaction. */
 export async function recheckBills(
   tx: Executor,
   own: OwnCompany,
-  of: { supplierId: string } | 'all',
+  of: Concerned,
   by: { personId: string | null; now: Date },
 ): Promise<void> {
   const records = await tx
     .select()
     .from(bill)
-    .where(
-      and(
-        eq(bill.companyId, own.id),
-        inArray(bill.stage, [...editable, 'set-aside']),
-        of === 'all' ? undefined : eq(bill.supplierId, of.supplierId),
-      ),
-    )
+    .where(and(eq(bill.companyId, own.id), inArray(bill.stage, [...editable, 'set-aside']), concernedBy(of)))
     .orderBy(bill.id)
     .for('update');
   for (const record of records) await recheck(tx, own, record, by);

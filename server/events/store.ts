@@ -46,7 +46,7 @@ export async function listEvents(
 
 /** Everything that happened to one thing, oldest first. */
 export const historyOf = async (db: Executor, companyId: string, subject: string, id: string): Promise<EventRow[]> =>
-  (await listEvents(db, companyId, { subject, id, limit: 500 })).reverse();
+  (await listEvents(db, companyId, { subject, id, limit: 5000 })).reverse();
 
 /** The first number at which a company's chain is broken; null while it is whole. */
 export async function chainBreak(db: Executor, companyId: string | null): Promise<number | null> {

@@ -36,7 +36,7 @@ export function DeskTop({
   const touched = held.past.length + held.future.length > 0 || held.save !== 'clean';
   const state = touched ? (held.sentence ?? saving[held.save]) : '';
   const told = [
-    !locked && left !== null ? `${left} to review` : '',
+    !locked && left !== null ? `${left}${left >= 500 ? ' or more' : ''} to review` : '',
     bill.arrival ? channelWord(bill.arrival.channel) : '',
     bill.entry ? `entry ${bill.entry.number}` : '',
   ]

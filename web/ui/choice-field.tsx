@@ -148,6 +148,11 @@ export function ChoiceField({
               {c.detail && <span className="text-[12px] opacity-80">{c.detail}</span>}
             </li>
           ))}
+        {open && found.length >= 40 && (
+          <li className="px-3 py-1 text-[13px] quiet" role="option" aria-selected="false">
+            The first 40: type on for others.
+          </li>
+        )}
         {open && found.length === 0 && (
           <li className="px-3 py-1 quiet" role="option" aria-selected="false">
             {isFetching || asked !== typed ? 'Looking …' : `Nothing fits “${typed}”.`}
