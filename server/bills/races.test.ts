@@ -132,7 +132,7 @@ describe('at the same moment', () => {
       proposeAccount,
       await as('Ines Okafor'),
       { id: supplierId },
-      { iban: 'FR1420041010050500013M02606', note: 'letter' },
+      { iban: 'FR620009900011050500013M026', note: 'letter' },
     );
     await outcome(
       world.run(verifyAccount, await as('Halina Voss'), { id }, { how: 'called them' }),

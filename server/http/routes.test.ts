@@ -119,7 +119,7 @@ describe('all routes', () => {
         taxCodeId: null,
         rowVersion: 1,
       },
-      'post /suppliers/:id/bank-accounts': { iban: 'GB82WEST12345698765432', note: 'by post' },
+      'post /suppliers/:id/bank-accounts': { iban: 'GB12XQZB00123456987654', note: 'by post' },
       'post /bank-accounts/:id/verify': { how: 'by telephone' },
       'post /bank-accounts/:id/retire': {},
       'put /accounts/:id': { code: 'X', name: 'X', group: 'X', kind: 'expense', needsCostCentre: false, active: true },

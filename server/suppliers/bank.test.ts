@@ -6,7 +6,7 @@ import { proposeAccount, retireAccount, verifyAccount } from './bank.ts';
 import { changeSupplier, newSupplier } from './service.ts';
 
 // Valid check digits, a bank that does not exist.
-const [first, second] = ['GB29NWBK60161331926819', 'GB82WEST12345698765432'];
+const [first, second] = ['GB37XQZB00161331926819', 'GB12XQZB00123456987654'];
 let world: World;
 beforeAll(async () => {
   world = await makeWorld();
@@ -51,7 +51,7 @@ describe('bank details', () => {
   });
   it('never change: they are retired, and new ones entered', async () => {
     const supplier = await make('Never Change Ltd', { iban: null });
-    const { id } = await propose(supplier.id, 'DE89370400440532013000');
+    const { id } = await propose(supplier.id, 'DE30000000990532013000');
     for (const change of [`iban = 'X'`, `supplier_id = gen_random_uuid()`, `proposed_by = null`, `note = 'x'`])
       await expect(world.rows(`update bank_account set ${change} where id = $1`, id), change).rejects.toMatchObject({
         constraint: 'bank_account_stays',
@@ -62,11 +62,11 @@ describe('bank details', () => {
   });
   it('with wrong check digits are refused at the field', async () => {
     const supplier = await make('Wrong Digits Ltd');
-    await expect(propose(supplier.id, 'GB82WEST12345698765433')).rejects.toMatchObject({ status: 422, errors: [{ path: 'iban' }] });
+    await expect(propose(supplier.id, 'GB12XQZB00123456987655')).rejects.toMatchObject({ status: 422, errors: [{ path: 'iban' }] });
   });
   it('are overruled on one bill by a controller with a reason, and for that account alone', async () => {
     const supplier = await make('Overruled Ltd');
-    const id = await world.build.bill({ iban: 'FR1420041010050500013M02606' });
+    const id = await world.build.bill({ iban: 'FR620009900011050500013M026' });
     await world.rows('update bill set supplier_id = $2 where id = $1', id, supplier.id);
     const [open] = (await world.show(id)).exceptions;
     const { code, path, key } = open!;

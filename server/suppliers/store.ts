@@ -69,8 +69,11 @@ async function accountsOf(db: Executor, supplierId: string): Promise<BankAccount
 }
 
 const shownItems = 200;
-/** A supplier's master data and its account: what is open by currency, and the newest items. Not found outside the company. */
-export async function supplierAccount(db: Executor, companyId: string, id: string): Promise<SupplierAccount> {
+/**
+ * A supplier's master data and its account: what is open by currency, and its items, open ones before settled ones and new before
+ * old, so that what the limit cuts is settled. Not found outside the company.
+ */
+export async function supplierAccount(db: Executor, companyId: string, id: string, shown = shownItems): Promise<SupplierAccount> {
   const [row] = await db
     .select({
       s: supplier,
@@ -102,8 +105,8 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     .innerJoin(journalEntry, eq(journalEntry.id, openItem.entryId))
     .leftJoin(bill, eq(bill.id, openItem.billId))
     .where(eq(openItem.supplierId, row.s.id))
-    .orderBy(desc(journalEntry.entryDate), desc(openItem.id))
-    .limit(shownItems + 1);
+    .orderBy(sql`${openItem.amount} = ${openItem.settled}`, desc(journalEntry.entryDate), desc(openItem.id))
+    .limit(shown + 1);
   const open = await db
     .select({ currency: openItem.currency, amount: sql<string>`sum(${col(openItem.amount)} - ${col(openItem.settled)})::text` })
     .from(openItem)
@@ -127,8 +130,8 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     costCentreId: s.costCentreId,
     taxCodeId: s.taxCodeId,
     usual: { account: row.account, costCentre: row.centre, taxCode: row.code },
-    more: items.length > shownItems,
+    more: items.length > shown,
     open: open.filter((o) => Number(o.amount) !== 0),
-    items: items.slice(0, shownItems),
+    items: items.slice(0, shown),
   };
 }

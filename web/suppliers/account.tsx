@@ -104,7 +104,9 @@ export function SupplierPage() {
               </tbody>
             </table>
           )}
-          {data.more && <p className="px-6 py-2 text-[13px] quiet">The newest 200 items are listed.</p>}
+          {data.more && (show !== 'open' || items.length === data.items.length) && (
+            <p className="px-6 py-2 text-[13px] quiet">Older items are not listed.</p>
+          )}
         </div>
         <aside className="w-64 shrink-0 overflow-auto border-l hair px-5 py-3">
           <BankAccounts supplier={data} asked={params.get('iban')} />

@@ -37,7 +37,7 @@ function rebase(held: Held, theirs: Bill): void {
   held.pending = mine;
   held.theirs = theirs;
   held.save = 'conflict';
-  held.sentence = 'Somebody else changed the same meanwhile. Choose which of the two stays.';
+  held.sentence = 'Two changes met. Choose what stays.';
 }
 
 /** The bills in hand, by id: each change is an operation with what takes it back; nothing typed is lost on the way to the server. */
