@@ -51,8 +51,8 @@ export function History({ bill }: { bill: Bill }) {
                       {b.invoiceNumber ?? 'no number'}
                     </Link>
                   </td>
-                  <td>{showDay(b.issueDate)}</td>
-                  <td className="text-right">{money(b.gross, b.currency)}</td>
+                  <td className="whitespace-nowrap pl-3">{showDay(b.issueDate)}</td>
+                  <td className="whitespace-nowrap pl-3 text-right">{money(b.gross, b.currency)}</td>
                   <td className="pl-3">
                     <StageWord stage={b.stage} />
                   </td>
