@@ -50,6 +50,27 @@ const upload = (name: string, bytes: Uint8Array, mediaType = 'application/pdf') 
   });
 const documentOf = async (arrivalId: string) => (await rows('select * from document where arrival_id = $1', arrivalId))[0];
 
+describe('signs that no database keeps', () => {
+  it('in a subject, a text, a header or a name do not lose a message', async () => {
+    const content = Buffer.from(await makePdf(invoiceOf(1, { number: 'ZERO-1', lines: 1 })));
+    const message = ['From: accounts@quillhavengl.example', 'To: invoices@gardens.marrowby.example', 'X-Odd: =?utf-8?Q?a=00b?='];
+    message.push('Subject: =?utf-8?Q?Zero=00_signs?=', 'MIME-Version: 1.0', 'Content-Type: multipart/mixed; boundary=b', '', '--b');
+    message.push('Content-Type: text/plain; charset=utf-8', 'Content-Transfer-Encoding: quoted-printable', '', 'Please=00 pay.', '--b');
+    message.push('Content-Type: application/pdf; name="=?utf-8?Q?z=00.pdf?="', 'Content-Transfer-Encoding: base64');
+    message.push('Content-Disposition: attachment; filename="=?utf-8?Q?z=00.pdf?="', '', content.toString('base64'), '--b--', '');
+    await mail({ raw: message.join('\r\n'), envelope: { from: 'accounts@quillhavengl.example', to: 'invoices@gardens.marrowby.example' } });
+    await world.drain();
+    const [a] = await rows(`select id, body from arrival where subject like 'Zero%'`);
+    expect(a.body).toContain('Please pay.');
+    expect((await documentOf(a.id)).state).toBe('read');
+  });
+  it('in an upload’s name go, half a character is replaced', async () => {
+    const id = await upload('a\u0000b\ud83d.pdf', await makePdf(invoiceOf(2, { number: 'ZERO-2', lines: 1 })));
+    await world.drain();
+    expect(await documentOf(id)).toMatchObject({ name: 'ab\ufffd.pdf', state: 'read' });
+  });
+});
+
 describe('mail', () => {
   it('keeps a message, its body and headers, and reads its attachment into a bill', async () => {
     const invoice = invoiceOf(0, { number: 'A-1', lines: 3 });

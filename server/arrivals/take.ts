@@ -1,6 +1,7 @@
 import { and, eq, ne } from 'drizzle-orm';
 import type { Executor } from '../db/client.ts';
 import { arrival, document } from '../db/schema/index.ts';
+import { cleaned } from '../db/text.ts';
 import { record, transaction } from '../events/record.ts';
 import { keep } from '../files/store.ts';
 import { fileType } from '../reading/filetype.ts';
@@ -42,8 +43,8 @@ function fate(file: ArrivedFile): { state: string; note: string | null } {
 export function fileOfAttachment(file: ArrivedFile, inside: string) {
   const read = fileType(file.bytes) === 'pdf';
   return {
-    name: file.name.slice(0, 200),
-    mediaType: file.mediaType.slice(0, 100),
+    name: cleaned(file.name.slice(0, 200)),
+    mediaType: cleaned(file.mediaType.slice(0, 100)),
     size: file.bytes.length,
     state: read ? 'waiting' : 'aside',
     note: read ? null : `Stands inside ${inside}.`,
@@ -68,7 +69,13 @@ export async function takeIn(services: Services, arriving: Arriving): Promise<st
   const files = await unpack(arriving.files);
   const arrivalId = await transaction(services.database.db, async (tx) => {
     const fileSha256 = arriving.original ? await keep(tx, arriving.original) : null;
-    const { companyId, channel, sender, subject, body, headers, personId, note } = arriving;
+    const { companyId, channel, personId, note } = arriving;
+    const { sender, subject, body, headers } = cleaned({
+      sender: arriving.sender,
+      subject: arriving.subject,
+      body: arriving.body,
+      headers: arriving.headers,
+    });
     const [made] = await tx
       .insert(arrival)
       .values({ companyId, channel, sender, subject, body, headers, personId, note, fileSha256 })
@@ -85,8 +92,8 @@ export async function takeIn(services: Services, arriving: Arriving): Promise<st
           companyId,
           arrivalId: made!.id,
           position,
-          name: file.name.slice(0, 200),
-          mediaType: file.mediaType.slice(0, 100),
+          name: cleaned(file.name.slice(0, 200)),
+          mediaType: cleaned(file.mediaType.slice(0, 100)),
           fileSha256: sha,
           size: file.bytes.length,
           state,

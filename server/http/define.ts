@@ -4,6 +4,7 @@ import { closed, Nothing, type Me, type Permission } from '@ledgerline/contract'
 import { personOf } from '../auth/service.ts';
 import type { Caller, Command, Params } from '../commands/command.ts';
 import { mayAtAll } from '../commands/may.ts';
+import { keepable } from '../db/text.ts';
 import type { Services } from '../services.ts';
 import { Refusal } from './problems.ts';
 import { fits, valid } from './validate.ts';
@@ -86,7 +87,7 @@ export class Api {
       const caller = await this.#admit(c, route.access);
       const params = c.req.param() as Params;
       for (const [name, value] of Object.entries(params))
-        if (/Id$|^id$/.test(name) && !isId(value)) throw new Refusal(404, 'This is not here.');
+        if (!keepable(value) || (/Id$|^id$/.test(name) && !isId(value))) throw new Refusal(404, 'This is not here.');
       const query = route.access === 'public' ? undefined : valid(known.query ?? nothing, c.req.query(), true);
       const answer = await handler({ c, services: this.services, caller, params, body: undefined, query });
       if (answer instanceof Response) return answer;

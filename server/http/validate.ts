@@ -2,6 +2,7 @@ import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import formatsModule from 'ajv-formats';
 import type { Static, TSchema } from '@sinclair/typebox';
 import { closed } from '@ledgerline/contract';
+import { keepable } from '../db/text.ts';
 import { Refusal } from './problems.ts';
 
 const ajv = new Ajv({ allErrors: true, coerceTypes: false, removeAdditional: false });
@@ -33,7 +34,12 @@ export function valid<T extends TSchema>(schema: T, data: unknown, text = false,
     validate = (text ? loose : ajv).compile(schema);
     compiled.set(schema, validate);
   }
-  if (validate(data)) return data as Static<T>;
+  if (validate(data)) {
+    const where = unkept(data, '');
+    if (where === null) return data as Static<T>;
+    const told = { path: at + where.slice(at ? 0 : 1), sentence: 'This holds a sign that cannot be kept.' };
+    throw new Refusal(400, `Something in the form is not right: ${told.sentence}`, [told]);
+  }
   const errors = (validate.errors ?? [])
     .filter((e, _, all) => e.keyword !== 'anyOf' || all.length === 1)
     .map((e) => ({ path: at + e.instancePath.slice(at ? 0 : 1).replace(/\//g, '.'), sentence: sentence(e) }));
@@ -46,6 +52,17 @@ export function valid<T extends TSchema>(schema: T, data: unknown, text = false,
   );
 }
 
+/** Where a text is that no database keeps (a zero byte, half a character), or a number without end; null where all is well. */
+function unkept(data: unknown, path: string): string | null {
+  if (typeof data === 'string') return keepable(data) ? null : path;
+  if (typeof data === 'number') return Number.isFinite(data) ? null : path;
+  if (data === null || typeof data !== 'object') return null;
+  for (const [name, value] of Object.entries(data)) {
+    const found = keepable(name) ? unkept(value, `${path}.${name}`) : path;
+    if (found !== null) return found;
+  }
+  return null;
+}
 /** Throws where an answer is not what its route promises: for tests. */
 export function fits(schema: TSchema, data: unknown, what: string): void {
   let validate = answers.get(schema);

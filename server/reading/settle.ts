@@ -7,6 +7,7 @@ import { touch } from '../bills/hand.ts';
 import { dropBill, makeBill } from '../bills/intake.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
+import { cleaned } from '../db/text.ts';
 import { record } from '../events/record.ts';
 import type { Services } from '../services.ts';
 import { pageNotes } from './notes.ts';
@@ -30,7 +31,8 @@ export async function settlePart(
   part: ReadPart,
   parts: number,
 ): Promise<Home> {
-  const { pages, reading, sources, shown } = part;
+  const { sources, shown } = part;
+  const { pages, reading } = cleaned({ pages: part.pages, reading: part.reading });
   await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
   for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
   const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
