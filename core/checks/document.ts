@@ -56,6 +56,10 @@ export const documentChecks: Check[] = [
     adjustable: true,
     settledBy: [],
     what: 'The reader is sure of every value',
-    run: (bill) => bill.unsure.map((path) => ({ path, sentence: 'The reader is not sure of this. Look at the page.' })),
+    // A doubt whose row is gone has nowhere to be looked at.
+    run: ({ unsure, lines }) =>
+      unsure
+        .filter((path) => !path.includes('.') || lines.some((l) => path.startsWith(`${l.id}.`)))
+        .map((path) => ({ path, sentence: 'The reader is not sure of this. Look at the page.' })),
   },
 ];

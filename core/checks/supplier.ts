@@ -14,7 +14,9 @@ export const supplierChecks: Check[] = [
     settledBy: [],
     what: 'A supplier’s invoice number is used once',
     run: (bill, { duplicate }) =>
-      duplicate ? [{ path: 'invoiceNumber', sentence: `Number ${bill.invoiceNumber} from this supplier is already on ${duplicate}.` }] : [],
+      duplicate && bill.invoiceNumber
+        ? [{ path: 'invoiceNumber', sentence: `Number ${bill.invoiceNumber} from this supplier is already on ${duplicate}.` }]
+        : [],
   },
   {
     code: 'bank-differs',

@@ -1,0 +1,136 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { checkOf, checks, runChecks, type CheckedBill, type CheckedLine, type Facts, type Setting } from './index.ts';
+
+/** Any bill that a page or a person may make, and any facts beside it. */
+const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
+const amount = fc.integer({ min: -500_000, max: 500_000 }).map((minor) => (minor / 100).toFixed(2));
+const day = fc.constantFrom('2026-01-31', '2026-02-28', '2026-11-25', '2027-03-01');
+const iban = fc.constantFrom('GB12XQZB00123456987654', 'GB37XQZB00161331926819', 'DE30000000990532013000');
+const name = fc.constantFrom('Quillhaven Glass Ltd', 'Mossgarth & Sons', '<b>Ltd</b>');
+const line = (id: string): fc.Arbitrary<CheckedLine> =>
+  fc.record({
+    id: fc.constant(id),
+    kind: fc.constantFrom('line', 'charge'),
+    description: fc.constantFrom('', 'Pots', 'Delivery'),
+    quantity: maybe(amount),
+    unitPrice: maybe(amount),
+    priceQuantity: fc.constantFrom('1', '100', '0'),
+    discountPercent: maybe(fc.constantFrom('0', '10', '100', '150')),
+    amount: maybe(amount),
+    accountId: maybe(fc.constantFrom('a', 'old-account')),
+    costCentreId: maybe(fc.constantFrom('c', 'old-centre')),
+    taxCodeId: maybe(fc.constantFrom('s20', 'rc', 'old-code', 'unknown')),
+  });
+const lines = fc.nat(4).chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => line(`l${i}`)))) as fc.Arbitrary<CheckedLine[]>;
+const paths = ['gross', 'net', 'issueDate', 'l0.amount', 'l1.quantity', 'l9.amount', 'lines'];
+const bill: fc.Arbitrary<CheckedBill> = fc.record({
+  kind: fc.constantFrom('invoice', 'credit-note'),
+  supplierId: maybe(fc.constant('s')),
+  supplierName: maybe(name),
+  supplierTaxId: maybe(fc.constant('GB918223107')),
+  supplierIban: maybe(iban),
+  invoiceNumber: maybe(fc.constant('A-1')),
+  issueDate: maybe(day),
+  dueDate: maybe(day),
+  currency: fc.constantFrom('GBP', 'EUR', 'JPY'),
+  net: maybe(amount),
+  tax: maybe(amount),
+  gross: maybe(amount),
+  pricesIncludeTax: fc.boolean(),
+  lines,
+  unsure: fc.subarray(paths),
+});
+const rules = new Map(
+  [
+    { id: 's20', code: 'S20', rate: '20', recoverable: '100', reverseCharge: false },
+    { id: 'rc', code: 'RC', rate: '20', recoverable: '50', reverseCharge: true },
+  ].map((rule) => [rule.id, rule]),
+);
+const facts: fc.Arbitrary<Facts> = fc.record({
+  baseCurrency: fc.constant('GBP'),
+  taxRules: fc.constant(rules),
+  needsCostCentre: fc.constantFrom(new Set<string>(), new Set(['a'])),
+  closed: fc.constant(new Set(['old-account', 'old-centre', 'old-code'])),
+  duplicate: maybe(fc.constant('A-1 of 3 Nov 2026')),
+  hasRate: fc.boolean(),
+  addressedTo: maybe(fc.constant('Marrowby Nursery Trading Ltd')),
+  bank: maybe(fc.record({ supplier: name, verified: fc.array(iban, { maxLength: 2 }), waiting: fc.array(iban, { maxLength: 1 }) })),
+  sameTaxId: maybe(name),
+  sameIban: maybe(name),
+  differences: fc.uniqueArray(
+    fc.record({
+      field: fc.constantFrom('grossTotal', 'netTotal', 'invoiceNumber'),
+      path: fc.constantFrom('gross', 'net', 'invoiceNumber'),
+      data: amount,
+      page: amount,
+      sentence: fc.constant('They differ.'),
+      choosable: fc.boolean(),
+    }),
+    { selector: (d) => d.field, maxLength: 3 },
+  ),
+  broken: fc.uniqueArray(
+    fc.record({ rule: fc.constantFrom('BR-1', 'BR-2'), path: fc.constant('lines'), sentence: fc.constant('Something is missing.') }),
+    { selector: (b) => b.rule },
+  ),
+});
+const settings = fc
+  .dictionary(fc.constantFrom(...checks.map((c) => c.code)), fc.constantFrom<Setting>('stops', 'asks', 'off'))
+  .map((of) => new Map(Object.entries(of)));
+const place = (e: { code: string; path: string; key: string }) => `${e.code} ${e.path} ${e.key}`;
+
+describe('whatever a bill holds, the checks', () => {
+  it('find each thing once, so that settling one never settles another', () =>
+    fc.assert(
+      fc.property(bill, facts, (of, known) => {
+        const found = runChecks(of, known).map(place);
+        expect(new Set(found).size, found.join('; ')).toBe(found.length);
+      }),
+    ));
+  it('say it in a sentence, at a place that the bill has', () =>
+    fc.assert(
+      fc.property(bill, facts, (of, known) => {
+        const ids = new Set(of.lines.map((l) => l.id));
+        for (const e of runChecks(of, known)) {
+          expect(e.sentence).toMatch(/^\p{Lu}.*[.?]$|^<b>Ltd/u);
+          const [first, cell] = e.path.split('.');
+          if (cell !== undefined) expect(ids.has(first!), `${e.code} at ${e.path}`).toBe(true);
+          expect(e.sentence).not.toMatch(/\bnull\b|undefined|NaN|Infinity/);
+        }
+      }),
+    ));
+  it('find the same at each run, in the same order, and change nothing', () =>
+    fc.assert(
+      fc.property(bill, facts, (of, known) => {
+        const before = structuredClone(of);
+        expect(runChecks(of, known)).toEqual(runChecks(of, known));
+        expect(of).toEqual(before);
+      }),
+    ));
+  it('take only what a company may set: severities change, findings stay, what posting needs is never off', () =>
+    fc.assert(
+      fc.property(bill, facts, settings, (of, known, set) => {
+        const plain = runChecks(of, known);
+        const asSet = runChecks(of, known, set);
+        const off = (code: string) => checkOf(code)!.adjustable && set.get(code) === 'off';
+        expect(asSet.map(place)).toEqual(plain.filter((e) => !off(e.code)).map(place));
+        for (const e of asSet) {
+          const check = checkOf(e.code)!;
+          expect(e.severity).toBe(check.adjustable ? (set.get(e.code) ?? check.severity) : check.severity);
+        }
+      }),
+    ));
+  it('look only at the facts that they name', () =>
+    fc.assert(
+      fc.property(bill, facts, (of, known) => {
+        for (const check of checks) {
+          const asked = new Set<string>();
+          const watched = new Proxy(known, {
+            get: (target, fact) => (asked.add(String(fact)), Reflect.get(target, fact) as unknown),
+          });
+          check.run(of, watched);
+          for (const fact of asked) expect(check.needs as readonly string[], `${check.code} asks ${fact}`).toContain(fact);
+        }
+      }),
+    ));
+});
