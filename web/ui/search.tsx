@@ -1,7 +1,8 @@
 import { Search } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { afterPause } from './pause';
 
-/** The search field of a list: what is typed counts once typing pauses. Enter and ↓ go to the list. */
+/** The search field of a list: what is typed counts once typing pauses, or on leaving the field. Enter and ↓ go to the list. */
 export function SearchField({
   label,
   placeholder,
@@ -16,13 +17,12 @@ export function SearchField({
   wide?: boolean;
 }) {
   const [typed, setTyped] = useState(value);
-  useEffect(() => setTyped(value), [value]);
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      if (typed !== value) change(typed);
-    }, 250);
-    return () => clearTimeout(timer);
-  }, [typed, value, change]);
+  const latest = useRef(change);
+  useEffect(() => void (latest.current = change), [change]);
+  const [pause] = useState(() => afterPause((text) => latest.current(text), 250));
+  // An answer to what was typed before must not take away what is typed now.
+  useEffect(() => void (pause.pending() || setTyped(value)), [value, pause]);
+  useEffect(() => pause.drop, [pause]);
   return (
     <label
       className={`flex items-center gap-2 border-b-2 border-base-300 focus-within:border-primary ${wide ? 'w-[420px]' : 'w-72'} max-md:w-40`}
@@ -34,7 +34,11 @@ export function SearchField({
         placeholder={placeholder}
         className="h-9 min-w-0 grow bg-transparent outline-none"
         value={typed}
-        onChange={(e) => setTyped(e.target.value)}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          pause.typed(e.target.value);
+        }}
+        onBlur={pause.now}
         onKeyDown={(e) => {
           if (e.key === 'Enter' || e.key === 'ArrowDown' || e.key === 'Escape') {
             e.preventDefault();
