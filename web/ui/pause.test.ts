@@ -19,7 +19,7 @@ it('waits for a pause, and says only the last', () => {
   vi.advanceTimersByTime(1);
   expect([said, f.pending()]).toEqual([['qu'], false]);
 });
-it('leaving says it at once, and never again: a row clicked right after typing stays open', () => {
+it('asked for, it says it at once, and never again', () => {
   const f = field();
   f.typed('quillhaven');
   f.now();

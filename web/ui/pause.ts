@@ -1,5 +1,5 @@
-/** Says what was typed once typing pauses for `ms`, or at once on leaving; each text once, nothing after it was dropped. */
-export function afterPause(say: (text: string) => void, ms: number) {
+/** Says what was typed once typing pauses for `ms`, or at once when asked; each text once, nothing after it was dropped. */
+export function afterPause(say: (text: string) => unknown, ms: number) {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let waiting: string | null = null;
   const drop = () => {

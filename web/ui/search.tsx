@@ -2,7 +2,7 @@ import { Search } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { afterPause } from './pause';
 
-/** The search field of a list: what is typed counts once typing pauses, or on leaving the field. Enter and ↓ go to the list. */
+/** The search field of a list: what is typed counts once typing pauses. Enter and ↓ go to the list. */
 export function SearchField({
   label,
   placeholder,
@@ -19,7 +19,11 @@ export function SearchField({
   const [typed, setTyped] = useState(value);
   const latest = useRef(change);
   useEffect(() => void (latest.current = change), [change]);
-  const [pause] = useState(() => afterPause((text) => latest.current(text), 250));
+  const [pause] = useState(() => {
+    const { pathname } = window.location;
+    // Who has opened a row meanwhile is not pulled back to the list.
+    return afterPause((text) => window.location.pathname === pathname && latest.current(text), 250);
+  });
   // An answer to what was typed before must not take away what is typed now.
   useEffect(() => void (pause.pending() || setTyped(value)), [value, pause]);
   useEffect(() => pause.drop, [pause]);
@@ -38,10 +42,10 @@ export function SearchField({
           setTyped(e.target.value);
           pause.typed(e.target.value);
         }}
-        onBlur={pause.now}
         onKeyDown={(e) => {
           if (e.key === 'Enter' || e.key === 'ArrowDown' || e.key === 'Escape') {
             e.preventDefault();
+            pause.now();
             e.currentTarget.blur();
           }
         }}
