@@ -1,7 +1,7 @@
-import { asc, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { addDays } from '@ledgerline/core/dates';
 import { squash } from '@ledgerline/core/reading';
-import { hashPassword } from '@ledgerline/server/auth/service';
+import { hashPassword, meOf } from '@ledgerline/server/auth/service';
 import type { Executor } from '@ledgerline/server/db/client';
 import {
   bankAccount,
@@ -166,20 +166,10 @@ export async function loadDemo(services: Services, doors: Doors): Promise<void> 
 
 /** The demo's people as callers, for moving bills along as they would. */
 export async function callerOf(services: Services, name: string, companyId: string) {
-  const { db } = services.database;
-  const [who] = await db.select().from(person).where(eq(person.name, name));
-  const [own] = await db.select().from(company).where(eq(company.id, companyId)).orderBy(asc(company.code));
-  const roles = (await db.select().from(membership).where(eq(membership.personId, who!.id)))
-    .filter((m) => m.companyId === companyId)
-    .map((m) => m.role);
-  const mine = {
-    id: own!.id,
-    code: own!.code,
-    name: own!.name,
-    baseCurrency: own!.baseCurrency,
-    mailAddress: own!.mailAddress,
-    scanSeparator: 'none' as const,
-    roles,
-  };
-  return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine, source: 'demo' };
+  const me = found((await meOf(services.database.db, eq(person.name, name))) ?? undefined, `person ${name}`);
+  const company = found(
+    me.companies.find((c) => c.id === companyId),
+    `role of ${name} there`,
+  );
+  return { me, company, source: 'demo' };
 }

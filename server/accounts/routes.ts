@@ -10,7 +10,7 @@ import {
   RateList,
   TaxCodeList,
 } from '@ledgerline/contract';
-import { decodeCursor, encodeCursor } from '../http/cursor.ts';
+import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { choicesFor, currenciesOf } from './choices.ts';
 import { changeAccount, changeCostCentre, changeTaxCode, newAccount, newCostCentre, newTaxCode, putRate } from './service.ts';
@@ -18,10 +18,7 @@ import { listAccounts, listCostCentres, listRates, listTaxCodes } from './store.
 
 /** Stands where a list has no id: rates are told apart by day and currency. */
 const noId = '00000000-0000-0000-0000-000000000000';
-const nextOf = (rows: { code: string; id: string }[], limit: number): string | null => {
-  const last = rows[rows.length - 1];
-  return last && rows.length === limit ? encodeCursor([last.code, last.id]) : null;
-};
+const byCode = (last: { code: string; id: string }): [string, string] => [last.code, last.id];
 
 export function accountRoutes(api: Api): void {
   const { db } = api.services.database;
@@ -38,7 +35,7 @@ export function accountRoutes(api: Api): void {
     async ({ caller, query }) => {
       const limit = query.limit ?? 100;
       const accounts = await listAccounts(db, caller.company.id, query.q ?? '', decodeCursor(query.cursor, 'text'), limit);
-      return { accounts, next: nextOf(accounts, limit) };
+      return { accounts, next: nextOf(accounts, limit, byCode) };
     },
   );
   api.command({ method: 'post', path: '/accounts', summary: 'A new ledger account', answer: Changed }, newAccount);
@@ -48,7 +45,7 @@ export function accountRoutes(api: Api): void {
     async ({ caller, query }) => {
       const limit = query.limit ?? 100;
       const costCentres = await listCostCentres(db, caller.company.id, query.q ?? '', decodeCursor(query.cursor, 'text'), limit);
-      return { costCentres, next: nextOf(costCentres, limit) };
+      return { costCentres, next: nextOf(costCentres, limit, byCode) };
     },
   );
   api.command({ method: 'post', path: '/cost-centres', summary: 'A new cost centre', answer: Changed }, newCostCentre);
@@ -64,8 +61,7 @@ export function accountRoutes(api: Api): void {
       const limit = query.limit ?? 100,
         at = decodeCursor(query.cursor, 'text');
       const rates = await listRates(db, caller.company.id, at && { day: at[0].slice(0, 10), currency: at[0].slice(10) }, limit);
-      const last = rates[rates.length - 1];
-      return { rates, next: last && rates.length === limit ? encodeCursor([last.day + last.currency, noId]) : null };
+      return { rates, next: nextOf(rates, limit, (last) => [last.day + last.currency, noId]) };
     },
   );
   api.command({ method: 'put', path: '/rates', summary: 'Set the rate of a currency on a day', answer: Nothing }, putRate);

@@ -1,6 +1,6 @@
 import { ArrivalDetail, ArrivalList, ArrivalsQuery, Arrangement, Uploaded } from '@ledgerline/contract';
 import { fetchFile } from '../files/store.ts';
-import { decodeCursor, encodeCursor } from '../http/cursor.ts';
+import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { separatorSheet } from '../imaging/separator.ts';
@@ -28,8 +28,7 @@ export function arrivalRoutes(api: Api): void {
       const limit = query.limit ?? 50;
       const at = decodeCursor(query.cursor, 'moment');
       const arrivals = await listArrivals(services.database.db, caller.company.id, at ? { at: at[0]!, id: at[1]! } : null, limit);
-      const last = arrivals[arrivals.length - 1];
-      return { arrivals, next: last && arrivals.length === limit ? encodeCursor([last.receivedAt, last.id]) : null };
+      return { arrivals, next: nextOf(arrivals, limit, (last) => [last.receivedAt, last.id]) };
     },
   );
   api.raw(

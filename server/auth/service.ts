@@ -1,9 +1,10 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { and, eq, gt } from 'drizzle-orm';
+import { and, eq, gt, inArray, type SQL } from 'drizzle-orm';
 import type { Context } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import type { Me, ScanSeparator } from '@ledgerline/contract';
+import type { Executor } from '../db/client.ts';
 import { company, membership, person, session } from '../db/schema/index.ts';
 import type { Services } from '../services.ts';
 import { Refusal } from '../http/problems.ts';
@@ -58,13 +59,22 @@ export async function signOut(services: Services, c: Context): Promise<void> {
 export async function personOf(services: Services, c: Context): Promise<Me | null> {
   const token = getCookie(c, cookie);
   if (!token) return null;
-  const rows = await services.database.db
-    .select({ person, company, role: membership.role })
+  const { db } = services.database;
+  const signedIn = db
+    .select({ id: session.personId })
     .from(session)
-    .innerJoin(person, eq(person.id, session.personId))
+    .where(and(eq(session.tokenHash, tokenHash(token)), gt(session.expiresAt, services.now())));
+  return meOf(db, inArray(person.id, signedIn));
+}
+
+/** One person with companies and roles; null when nobody is such. */
+export async function meOf(db: Executor, such: SQL): Promise<Me | null> {
+  const rows = await db
+    .select({ person, company, role: membership.role })
+    .from(person)
     .leftJoin(membership, eq(membership.personId, person.id))
     .leftJoin(company, eq(company.id, membership.companyId))
-    .where(and(eq(session.tokenHash, tokenHash(token)), gt(session.expiresAt, services.now())))
+    .where(such)
     .orderBy(company.id);
   const first = rows[0];
   if (!first) return null;

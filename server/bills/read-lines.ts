@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import type { StoredMark } from '@ledgerline/core/bills';
+import { emptyCells, type StoredMark } from '@ledgerline/core/bills';
 import { suggest, type Coding, type PastLine } from '@ledgerline/core/coding';
 import { unitWord } from '@ledgerline/core/einvoice';
 import type { Read, Reading, ReadLine } from '@ledgerline/core/reading';
@@ -70,15 +70,9 @@ export async function addLines(
       marks: marksOf(line),
     })),
     ...reading.charges.map((charge) => ({
+      ...emptyCells(),
       kind: 'charge',
-      code: null,
       description: charge.label.slice(0, 500),
-      quantity: null,
-      unit: null,
-      unitPrice: null,
-      priceQuantity: '1',
-      discountPercent: null,
-      taxRate: null,
       amount: charge.amount.value,
       marks: { amount: stored(charge.amount) },
     })),

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox';
 import { Bill, BillList, BillsQuery, JournalPreview, NextBill } from '@ledgerline/contract';
 import { snapshot } from '../db/client.ts';
-import { encodeCursor } from '../http/cursor.ts';
+import { nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { notFound } from '../http/problems.ts';
 import { previewOf } from '../ledger/journal.ts';
@@ -29,10 +29,9 @@ export function billRoutes(api: Api): void {
     },
     async ({ services, caller, query }) => {
       const rows = await listBills(db, caller.company.id, query, today(services));
-      const last = rows[rows.length - 1];
       return {
         bills: rows.map((r) => r.row),
-        next: last && rows.length === (query.limit ?? 100) ? encodeCursor([last.key, last.row.id]) : null,
+        next: nextOf(rows, query.limit ?? 100, (last) => [last.key, last.row.id]),
       };
     },
   );

@@ -1,5 +1,5 @@
 import { EventList, EventsQuery } from '@ledgerline/contract';
-import { decodeCursor, encodeCursor } from '../http/cursor.ts';
+import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { listEvents } from './store.ts';
 
@@ -21,8 +21,7 @@ export function eventRoutes(api: Api): void {
         before: at ? Number(at[0]) : undefined,
         limit,
       });
-      const last = events[events.length - 1];
-      return { events, next: last && events.length === limit ? encodeCursor([String(last.seq), last.id]) : null };
+      return { events, next: nextOf(events, limit, (last) => [String(last.seq), last.id]) };
     },
   );
 }

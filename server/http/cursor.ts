@@ -1,12 +1,19 @@
 import { isIsoDate } from '@ledgerline/core/dates';
+import { keepable } from '../db/text.ts';
 import { Refusal } from './problems.ts';
 
-/** Where a list goes on: the sort value and id of its last row, opaque to the browser. */
-export const encodeCursor = (parts: [key: string, id: string]): string => Buffer.from(JSON.stringify(parts)).toString('base64url');
+/** The sort value and id of a list's last row, opaque to the browser. */
+const encodeCursor = (parts: [key: string, id: string]): string => Buffer.from(JSON.stringify(parts)).toString('base64url');
+
+/** Where a list goes on after these rows, of which `limit` were asked for; null at its end. */
+export function nextOf<T>(rows: readonly T[], limit: number, parts: (last: T) => [key: string, id: string]): string | null {
+  const last = rows[rows.length - 1];
+  return last !== undefined && rows.length === limit ? encodeCursor(parts(last)) : null;
+}
 
 /** Whether a text is the sort value of a list of this kind. */
 const fits = {
-  text: (key: string) => !key.includes('\0'),
+  text: keepable,
   whole: (key: string) => /^\d{1,15}$/.test(key),
   number: (key: string) => /^-?\d{1,18}(\.\d{1,12})?$/.test(key),
   day: (key: string) => isIsoDate(key),

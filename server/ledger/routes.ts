@@ -1,5 +1,5 @@
 import { EntriesQuery, Entry, EntryList, Nothing, PeriodList, Posted, Trail } from '@ledgerline/contract';
-import { decodeCursor, encodeCursor } from '../http/cursor.ts';
+import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { openYear, setPeriod } from './periods.ts';
 import { postBills } from './posting.ts';
@@ -25,10 +25,9 @@ export function ledgerRoutes(api: Api): void {
         { q: query.q, account: query.account, limit },
         at && { year: Math.floor(key / perYear), number: key % perYear },
       );
-      const last = rows[rows.length - 1];
       return {
         entries: rows.map((r) => r.row),
-        next: last && rows.length === limit ? encodeCursor([String(last.year * perYear + last.number), last.row.id]) : null,
+        next: nextOf(rows, limit, (last) => [String(last.year * perYear + last.number), last.row.id]),
       };
     },
   );

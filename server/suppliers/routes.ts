@@ -1,5 +1,5 @@
 import { Changed, Choice, Nothing, SupplierAccount, SupplierList, SuppliersQuery } from '@ledgerline/contract';
-import { decodeCursor, encodeCursor } from '../http/cursor.ts';
+import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { proposeAccount, retireAccount, verifyAccount } from './bank.ts';
 import { changeSupplier, newSupplier } from './service.ts';
@@ -18,8 +18,7 @@ export function supplierRoutes(api: Api): void {
     async ({ caller, query }) => {
       const limit = query.limit ?? 100;
       const suppliers = await listSuppliers(db, caller.company.id, query.q ?? '', decodeCursor(query.cursor, 'text'), limit);
-      const last = suppliers[suppliers.length - 1];
-      return { suppliers, next: last && suppliers.length === limit ? encodeCursor([last.name, last.id]) : null };
+      return { suppliers, next: nextOf(suppliers, limit, (last) => [last.name, last.id]) };
     },
   );
   api.query(

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import pg from 'pg';
 import { v7 } from 'uuid';
 import { inject } from 'vitest';
@@ -9,11 +9,12 @@ import { makePdf } from '@ledgerline/documents/maker';
 import { seeded } from '@ledgerline/documents/random';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { makeApi } from '../app.ts';
+import { meOf } from '../auth/service.ts';
 import { approve, sendOn } from '../bills/moves.ts';
 import { getBill } from '../bills/show.ts';
 import type { Caller, Command, Params } from '../commands/command.ts';
 import { connect, type Database } from '../db/client.ts';
-import { bill, company, membership, person } from '../db/schema/index.ts';
+import { bill, person } from '../db/schema/index.ts';
 import { Live } from '../live/live.ts';
 import { ReadingPool } from '../reading/pool.ts';
 import { readArrived } from '../reading/service.ts';
@@ -101,23 +102,10 @@ export async function makeWorld(): Promise<World> {
 }
 
 async function callerOf(services: Services, name: string, companyId: string): Promise<Caller> {
-  const { db } = services.database;
-  const [who] = await db.select().from(person).where(eq(person.name, name));
-  const [own] = await db.select().from(company).where(eq(company.id, companyId)).orderBy(asc(company.code));
-  const held = await db
-    .select()
-    .from(membership)
-    .where(and(eq(membership.personId, who!.id), eq(membership.companyId, companyId)));
-  const mine = {
-    id: own!.id,
-    code: own!.code,
-    name: own!.name,
-    baseCurrency: own!.baseCurrency,
-    mailAddress: own!.mailAddress,
-    scanSeparator: 'none' as const,
-    roles: held.map((m) => m.role),
-  };
-  return { me: { id: who!.id, name: who!.name, email: who!.email, title: who!.title, companies: [mine] }, company: mine, source: 'test' };
+  const me = await meOf(services.database.db, eq(person.name, name));
+  const company = me?.companies.find((c) => c.id === companyId);
+  if (!me || !company) throw new Error(`The test world has no ${name} there`);
+  return { me, company, source: 'test' };
 }
 
 export function invoiceOf(index: number, wish: Partial<Wish> & { number: string }): Invoice {

@@ -11,7 +11,7 @@ import { HeaderFields } from './header';
 import { History } from './history';
 import { LineGrid } from './lines';
 import { marksOf } from './marks';
-import { NewSupplierDialog } from './new-supplier';
+import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
 import { Sheet } from './sheet';
 import { ProofStrip } from './strip';
@@ -98,9 +98,14 @@ export function DeskPage() {
         />
       )}
       {newName !== null && (
-        <NewSupplierDialog
-          name={newName}
-          bill={bill}
+        <SupplierDialog
+          begun={{
+            name: newName,
+            taxId: bill.supplierTaxId,
+            iban: bill.supplierIban,
+            currency: bill.currency,
+            terms: bill.terms,
+          }}
           close={() => setNewName(null)}
           done={(made) => {
             setNewName(null);

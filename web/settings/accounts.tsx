@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { accountKinds, PutAccount, type AccountRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
-import { Dialog } from '../ui/dialog';
-import { FormEnd, FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
+import { FormField, FormTick } from '../ui/form';
+import { FormDialog } from '../ui/form-dialog';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
 import { Active, ListArea } from './list-area';
@@ -37,36 +37,39 @@ export function AccountsArea() {
 
 function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) {
   const { company } = usePlace();
-  const [put, { isLoading }] = settingsApi.usePutAccountMutation();
-  const { form, submit, trouble } = useSchemaForm(PutAccount, {
-    code: row?.code ?? '',
-    name: row?.name ?? '',
-    group: row?.group ?? '',
-    kind: row?.kind ?? 'expense',
-    needsCostCentre: row?.needsCostCentre ?? false,
-    active: row?.active ?? true,
-  });
+  const [put] = settingsApi.usePutAccountMutation();
   return (
-    <Dialog title={row ? `Account ${row.code}` : 'New account'} close={close}>
-      <form
-        className="space-y-2"
-        onSubmit={submit((body) =>
-          put({ company: company.id, id: row?.id ?? null, body })
-            .unwrap()
-            .then(close),
-        )}
-      >
-        <Problem sentence={trouble} />
-        <div className="grid grid-cols-[120px_1fr] gap-x-3 gap-y-2">
-          <FormField form={form} name="code" label="Code" autoFocus />
-          <FormField form={form} name="name" label="Name" />
-          <FormField form={form} name="kind" label="Kind" options={accountKinds.map((k) => [k, k])} />
-          <FormField form={form} name="group" label="Group" hint="Where it stands in lists: Premises, Office …" />
-        </div>
-        <FormTick form={form} name="needsCostCentre" label="Lines on it need a cost centre" />
-        <FormTick form={form} name="active" label="Open: new lines can use it" />
-        <FormEnd close={close} action={row ? 'Save' : 'Make account'} busy={isLoading} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title={row ? `Account ${row.code}` : 'New account'}
+      schema={PutAccount}
+      values={{
+        code: row?.code ?? '',
+        name: row?.name ?? '',
+        group: row?.group ?? '',
+        kind: row?.kind ?? 'expense',
+        needsCostCentre: row?.needsCostCentre ?? false,
+        active: row?.active ?? true,
+      }}
+      action={row ? 'Save' : 'Make account'}
+      send={(body) =>
+        put({ company: company.id, id: row?.id ?? null, body })
+          .unwrap()
+          .then(close)
+      }
+      close={close}
+    >
+      {(form) => (
+        <>
+          <div className="grid grid-cols-[120px_1fr] gap-x-3 gap-y-2">
+            <FormField form={form} name="code" label="Code" autoFocus />
+            <FormField form={form} name="name" label="Name" />
+            <FormField form={form} name="kind" label="Kind" options={accountKinds.map((k) => [k, k])} />
+            <FormField form={form} name="group" label="Group" hint="Where it stands in lists: Premises, Office …" />
+          </div>
+          <FormTick form={form} name="needsCostCentre" label="Lines on it need a cost centre" />
+          <FormTick form={form} name="active" label="Open: new lines can use it" />
+        </>
+      )}
+    </FormDialog>
   );
 }

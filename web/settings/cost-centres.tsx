@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { PutCostCentre, type CostCentreRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
-import { Dialog } from '../ui/dialog';
-import { FormEnd, FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
+import { FormField, FormTick } from '../ui/form';
+import { FormDialog } from '../ui/form-dialog';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
 import { Active, ListArea } from './list-area';
@@ -34,30 +34,29 @@ export function CostCentresArea() {
 
 function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): void }) {
   const { company } = usePlace();
-  const [put, { isLoading }] = settingsApi.usePutCostCentreMutation();
-  const { form, submit, trouble } = useSchemaForm(PutCostCentre, {
-    code: row?.code ?? '',
-    name: row?.name ?? '',
-    active: row?.active ?? true,
-  });
+  const [put] = settingsApi.usePutCostCentreMutation();
   return (
-    <Dialog title={row ? `Cost centre ${row.code}` : 'New cost centre'} close={close}>
-      <form
-        className="space-y-2"
-        onSubmit={submit((body) =>
-          put({ company: company.id, id: row?.id ?? null, body })
-            .unwrap()
-            .then(close),
-        )}
-      >
-        <Problem sentence={trouble} />
-        <div className="grid grid-cols-[120px_1fr] gap-x-3">
-          <FormField form={form} name="code" label="Code" autoFocus />
-          <FormField form={form} name="name" label="Name" />
-        </div>
-        <FormTick form={form} name="active" label="Open: new lines can use it" />
-        <FormEnd close={close} action={row ? 'Save' : 'Make cost centre'} busy={isLoading} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title={row ? `Cost centre ${row.code}` : 'New cost centre'}
+      schema={PutCostCentre}
+      values={{ code: row?.code ?? '', name: row?.name ?? '', active: row?.active ?? true }}
+      action={row ? 'Save' : 'Make cost centre'}
+      send={(body) =>
+        put({ company: company.id, id: row?.id ?? null, body })
+          .unwrap()
+          .then(close)
+      }
+      close={close}
+    >
+      {(form) => (
+        <>
+          <div className="grid grid-cols-[120px_1fr] gap-x-3">
+            <FormField form={form} name="code" label="Code" autoFocus />
+            <FormField form={form} name="name" label="Name" />
+          </div>
+          <FormTick form={form} name="active" label="Open: new lines can use it" />
+        </>
+      )}
+    </FormDialog>
   );
 }

@@ -6,7 +6,8 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { Dialog } from '../ui/dialog';
-import { FormEnd, FormField, Problem, useSchemaForm } from '../ui/form';
+import { FormEnd, FormField } from '../ui/form';
+import { FormDialog } from '../ui/form-dialog';
 import { settingsApi } from './api';
 import { ListArea } from './list-area';
 
@@ -73,23 +74,34 @@ function RoleTicks({ chosen, change }: { chosen: Role[]; change(next: Role[]): v
 
 function PersonForm({ close }: { close(): void }) {
   const { company } = usePlace();
-  const [make, { isLoading }] = settingsApi.useNewPersonMutation();
-  const { form, submit, trouble } = useSchemaForm(NewPerson, { name: '', email: '', title: null, password: '', roles: ['approver'] });
-  const chosen = form.watch('roles') as Role[];
+  const [make] = settingsApi.useNewPersonMutation();
   return (
-    <Dialog title="New person" close={close}>
-      <form className="space-y-2" onSubmit={submit((body) => make({ company: company.id, body }).unwrap().then(close))}>
-        <Problem sentence={trouble} />
-        <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-          <FormField form={form} name="name" label="Name" autoFocus />
-          <FormField form={form} name="title" label="Title" empty="null" />
-          <FormField form={form} name="email" label="Mail address" hint="They sign in with it" />
-          <FormField form={form} name="password" label="First password" type="password" hint="Ten characters or more; tell them yourself" />
-        </div>
-        <RoleTicks chosen={chosen} change={(next) => form.setValue('roles', next)} />
-        <FormEnd close={close} action="Add person" busy={isLoading} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title="New person"
+      schema={NewPerson}
+      values={{ name: '', email: '', title: null, password: '', roles: ['approver'] }}
+      action="Add person"
+      send={(body) => make({ company: company.id, body }).unwrap().then(close)}
+      close={close}
+    >
+      {(form) => (
+        <>
+          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+            <FormField form={form} name="name" label="Name" autoFocus />
+            <FormField form={form} name="title" label="Title" empty="null" />
+            <FormField form={form} name="email" label="Mail address" hint="They sign in with it" />
+            <FormField
+              form={form}
+              name="password"
+              label="First password"
+              type="password"
+              hint="Ten characters or more; tell them yourself"
+            />
+          </div>
+          <RoleTicks chosen={form.watch('roles') as Role[]} change={(next) => form.setValue('roles', next)} />
+        </>
+      )}
+    </FormDialog>
   );
 }
 

@@ -1,8 +1,8 @@
 import { PutRate } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
-import { Dialog } from '../ui/dialog';
-import { FormEnd, FormField, Problem, useSchemaForm } from '../ui/form';
+import { FormField } from '../ui/form';
+import { FormDialog } from '../ui/form-dialog';
 import { showDay, todayIso } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { DateField } from '../ui/typed';
@@ -34,27 +34,26 @@ export function RatesArea() {
 
 function RateForm({ row, close }: { row: Rate | null; close(): void }) {
   const { company } = usePlace();
-  const [put, { isLoading }] = settingsApi.usePutRateMutation();
-  const { form, submit, trouble } = useSchemaForm(PutRate, {
-    currency: row?.currency ?? '',
-    day: row?.day ?? todayIso(),
-    rate: row?.rate ?? '',
-  });
-  const day = form.watch('day');
+  const [put] = settingsApi.usePutRateMutation();
   return (
-    <Dialog title={row ? `${row.currency} from ${showDay(row.day)}` : 'New exchange rate'} close={close}>
-      <form className="space-y-2" onSubmit={submit((body) => put({ company: company.id, body }).unwrap().then(close))}>
-        <Problem sentence={trouble} />
+    <FormDialog
+      title={row ? `${row.currency} from ${showDay(row.day)}` : 'New exchange rate'}
+      schema={PutRate}
+      values={{ currency: row?.currency ?? '', day: row?.day ?? todayIso(), rate: row?.rate ?? '' }}
+      action="Save"
+      send={(body) => put({ company: company.id, body }).unwrap().then(close)}
+      close={close}
+    >
+      {(form) => (
         <div className="grid grid-cols-3 gap-x-3">
           <FormField form={form} name="currency" label="Currency" hint="EUR, USD …" autoFocus />
           <div className="text-[13px]">
             <span className="quiet">From</span>
-            <DateField label="From" value={day} onSave={(v) => form.setValue('day', v ?? '')} />
+            <DateField label="From" value={form.watch('day')} onSave={(v) => form.setValue('day', v ?? '')} />
           </div>
           <FormField form={form} name="rate" label={`1 unit in ${company.baseCurrency}`} />
         </div>
-        <FormEnd close={close} action="Save" busy={isLoading} />
-      </form>
-    </Dialog>
+      )}
+    </FormDialog>
   );
 }

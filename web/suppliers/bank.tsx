@@ -5,8 +5,8 @@ import { spacedIban } from '@ledgerline/core/checks';
 import { NewBankAccount, VerifyBankAccount, type BankAccount, type SupplierAccount } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
-import { Dialog } from '../ui/dialog';
-import { FormEnd, FormField, Problem, useSchemaForm } from '../ui/form';
+import { FormField } from '../ui/form';
+import { FormDialog } from '../ui/form-dialog';
 import { showDay } from '../ui/format';
 import { suppliersApi } from './api';
 
@@ -75,46 +75,49 @@ export function BankAccounts({ supplier, asked }: { supplier: SupplierAccount; a
 
 function NewAccount({ supplier, iban, close }: { supplier: SupplierAccount; iban: string; close(): void }) {
   const { company } = usePlace();
-  const [send, { isLoading }] = suppliersApi.useNewBankAccountMutation();
-  const { form, submit, trouble, asks } = useSchemaForm(NewBankAccount, { iban, note: iban ? 'From the invoice' : '' });
+  const [make] = suppliersApi.useNewBankAccountMutation();
   return (
-    <Dialog title={`New bank details of ${supplier.name}`} close={close}>
-      <form
-        className="space-y-2"
-        onSubmit={submit((body) =>
-          send({ company: company.id, id: supplier.id, body: asks ? { ...body, evenSo: true } : body })
-            .unwrap()
-            .then(close),
-        )}
-      >
-        <Problem sentence={trouble} />
-        <FormField form={form} name="iban" label="IBAN" autoFocus hint="It counts once a second person has verified it" />
-        <FormField form={form} name="note" label="Where it comes from" />
-        <FormEnd close={close} action={asks ? 'Enter even so' : 'Enter'} busy={isLoading} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title={`New bank details of ${supplier.name}`}
+      schema={NewBankAccount}
+      values={{ iban, note: iban ? 'From the invoice' : '' }}
+      action="Enter"
+      evenSo="Enter even so"
+      send={(body) => make({ company: company.id, id: supplier.id, body }).unwrap().then(close)}
+      close={close}
+    >
+      {(form) => (
+        <>
+          <FormField form={form} name="iban" label="IBAN" autoFocus hint="It counts once a second person has verified it" />
+          <FormField form={form} name="note" label="Where it comes from" />
+        </>
+      )}
+    </FormDialog>
   );
 }
 
 function Verify({ supplier, account, close }: { supplier: SupplierAccount; account: BankAccount; close(): void }) {
   const { company } = usePlace();
-  const [send, { isLoading }] = suppliersApi.useVerifyBankAccountMutation();
-  const { form, submit, trouble } = useSchemaForm(VerifyBankAccount, { how: '' });
+  const [verify] = suppliersApi.useVerifyBankAccountMutation();
   return (
-    <Dialog title="Verify bank details" close={close}>
-      <form
-        className="space-y-3"
-        onSubmit={submit(({ how }) => send({ company: company.id, id: account.id, supplier: supplier.id, how }).unwrap().then(close))}
-      >
-        <p>
-          <span className="code">{spacedIban(account.iban)}</span> of {supplier.name}, entered by {account.proposedBy ?? 'Ledgerline'}
-          {account.note ? ` (${account.note})` : ''}. Ask the supplier in a way that you knew before: never at the number or address that
-          came with the new details.
-        </p>
-        <Problem sentence={trouble} />
-        <FormField form={form} name="how" label="How you made sure" autoFocus hint="Called Mrs Arden at the number we had, 25 November" />
-        <FormEnd close={close} action="It is right" busy={isLoading} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title="Verify bank details"
+      schema={VerifyBankAccount}
+      values={{ how: '' }}
+      action="It is right"
+      send={({ how }) => verify({ company: company.id, id: account.id, supplier: supplier.id, how }).unwrap().then(close)}
+      close={close}
+    >
+      {(form) => (
+        <>
+          <p>
+            <span className="code">{spacedIban(account.iban)}</span> of {supplier.name}, entered by {account.proposedBy ?? 'Ledgerline'}
+            {account.note ? ` (${account.note})` : ''}. Ask the supplier in a way that you knew before: never at the number or address that
+            came with the new details.
+          </p>
+          <FormField form={form} name="how" label="How you made sure" autoFocus hint="Called Mrs Arden at the number we had, 25 November" />
+        </>
+      )}
+    </FormDialog>
   );
 }

@@ -53,7 +53,7 @@ export function SuppliersPage() {
         open={(s) => void navigate(`/suppliers/${s.id}`)}
         empty="No supplier fits."
       />
-      {making && <SupplierDialog close={() => make(false)} done={(id) => void navigate(`/suppliers/${id}`)} />}
+      {making && <SupplierDialog close={() => make(false)} done={(made) => void navigate(`/suppliers/${made.id}`)} />}
     </div>
   );
 }

@@ -1,0 +1,51 @@
+import { useState } from 'react';
+import { useController, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
+import type { Choice, ChoicesQuery } from '@ledgerline/contract';
+import type { Static } from '@sinclair/typebox';
+import { usePlace } from '../app/company';
+import { ChoiceField } from './choice-field';
+
+/** The code and name that a list shows as "6000 Growing media", as a choice. */
+function asChoice(id: string | null, shown: string | null): Choice | null {
+  const [code = '', ...name] = (shown ?? '').split(' ');
+  return id && shown ? { id, code, name: name.join(' '), detail: null } : null;
+}
+
+/** One labelled choice from a list in a form. `shown`: code and name of what is chosen at first. `none`: what stands for no choice. */
+export function FormChoice<T extends FieldValues>({
+  form,
+  name,
+  label,
+  of,
+  shown,
+  none = null,
+}: {
+  form: UseFormReturn<T>;
+  name: Path<T>;
+  label: string;
+  of: Static<typeof ChoicesQuery>['of'];
+  shown: string | null;
+  none?: '' | null;
+}) {
+  const { company } = usePlace();
+  const { field, fieldState } = useController({ control: form.control, name });
+  const [chosen, setChosen] = useState(() => asChoice(field.value as string | null, shown));
+  return (
+    <div className="text-[13px]">
+      <span className="quiet">{label}</span>
+      <ChoiceField
+        company={company.id}
+        of={of}
+        label={label}
+        show={of === 'tax-codes' ? 'code' : 'both'}
+        value={chosen?.id ?? null}
+        chosen={chosen}
+        onPick={(choice) => {
+          setChosen(choice);
+          field.onChange(choice?.id ?? none);
+        }}
+      />
+      {fieldState.error && <span className="text-[12px] text-error">Choose one.</span>}
+    </div>
+  );
+}
