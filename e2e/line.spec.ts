@@ -1,16 +1,9 @@
 import { createRequire } from 'node:module';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import nodemailer from 'nodemailer';
 import { makePdf } from '@ledgerline/documents/maker';
 import type { Invoice } from '@ledgerline/documents/invoice';
-import { invoiceOf } from './arrivals.ts';
-
-async function signIn(page: Page, name: string): Promise<void> {
-  await page.context().clearCookies();
-  await page.goto('/');
-  await page.getByRole('button', { name: new RegExp(name) }).click();
-  await expect(page.getByRole('navigation', { name: 'Places' })).toContainText(name.slice(0, 6));
-}
+import { invoiceOf, signIn } from './arrivals.ts';
 
 async function send(invoice: Invoice): Promise<void> {
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: 4391, ignoreTLS: true });

@@ -49,7 +49,12 @@ function RateForm({ row, close }: { row: Rate | null; close(): void }) {
           <FormField form={form} name="currency" label="Currency" hint="EUR, USD …" autoFocus />
           <div className="text-[13px]">
             <span className="quiet">From</span>
-            <DateField label="From" value={form.watch('day')} onSave={(v) => form.setValue('day', v ?? '')} />
+            <DateField
+              label="From"
+              className="input input-sm mt-0.5 w-full"
+              value={form.watch('day')}
+              onSave={(v) => form.setValue('day', v ?? '')}
+            />
           </div>
           <FormField form={form} name="rate" label={`1 unit in ${company.baseCurrency}`} />
         </div>

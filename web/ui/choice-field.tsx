@@ -1,4 +1,5 @@
 import { useCombobox } from 'downshift';
+import { createPortal } from 'react-dom';
 import { useEffect, useRef, useState } from 'react';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { billsApi } from '../bills/api';
@@ -84,6 +85,62 @@ export function ChoiceField({
   const inHand = found[box.highlightedIndex];
   const open = typed !== null;
   const rect = open ? input.current?.getBoundingClientRect() : null;
+  // A dialog moves what is fixed inside it: the list hangs on the dialog itself, which is as large as the window.
+  const place = open ? input.current?.closest('dialog') : null;
+  const menu = (
+    <ul
+      {...box.getMenuProps({ 'aria-label': label, tabIndex: -1 }, { suppressRefError: true })}
+      hidden={!open || !rect}
+      className="fixed z-50 max-h-72 overflow-auto rounded-box border hair bg-base-100 py-1 text-base-content shadow-lg"
+      style={
+        rect
+          ? {
+              left: Math.max(4, Math.min(rect.left, innerWidth - 340)),
+              top: rect.bottom + 290 > innerHeight ? undefined : rect.bottom,
+              bottom: rect.bottom + 290 > innerHeight ? innerHeight - rect.top : undefined,
+              minWidth: Math.max(rect.width, 320),
+            }
+          : undefined
+      }
+    >
+      {open &&
+        found.map((c, index) => (
+          <li
+            key={c.id}
+            {...box.getItemProps({ item: c, index, onMouseDown: (e) => e.preventDefault() })}
+            className={`flex cursor-pointer gap-3 px-3 py-1 ${index === box.highlightedIndex ? 'bg-primary text-primary-content' : ''}`}
+          >
+            <span className="code w-14 shrink-0">{c.code}</span>
+            <span className="grow truncate">{c.name}</span>
+            {c.detail && <span className="text-[12px] opacity-80">{c.detail}</span>}
+          </li>
+        ))}
+      {open && found.length >= 40 && (
+        <li className="px-3 py-1 text-[13px] quiet" role="option" aria-selected="false">
+          The first 40: type on for others.
+        </li>
+      )}
+      {open && found.length === 0 && (
+        <li className="px-3 py-1 quiet" role="option" aria-selected="false">
+          {isFetching || asked !== typed ? 'Looking …' : `Nothing fits “${typed}”.`}
+        </li>
+      )}
+      {open && onNew && typed.trim() && (
+        <li
+          role="option"
+          aria-selected="false"
+          className="cursor-pointer border-t hair px-3 py-1 text-accent"
+          onMouseDown={(e) => {
+            e.preventDefault();
+            onNew(typed.trim());
+            setTyped(null);
+          }}
+        >
+          Make “{typed.trim()}” a new supplier
+        </li>
+      )}
+    </ul>
+  );
   return (
     <>
       <input
@@ -121,58 +178,7 @@ export function ChoiceField({
         className={className}
         title={chosen ? `${chosen.code} ${chosen.name}` : undefined}
       />
-      <ul
-        {...box.getMenuProps({ 'aria-label': label, tabIndex: -1 }, { suppressRefError: true })}
-        hidden={!open || !rect}
-        className="fixed z-50 max-h-72 overflow-auto rounded-box border hair bg-base-100 py-1 text-base-content shadow-lg"
-        style={
-          rect
-            ? {
-                left: Math.max(4, Math.min(rect.left, innerWidth - 340)),
-                top: rect.bottom + 290 > innerHeight ? undefined : rect.bottom,
-                bottom: rect.bottom + 290 > innerHeight ? innerHeight - rect.top : undefined,
-                minWidth: Math.max(rect.width, 320),
-              }
-            : undefined
-        }
-      >
-        {open &&
-          found.map((c, index) => (
-            <li
-              key={c.id}
-              {...box.getItemProps({ item: c, index, onMouseDown: (e) => e.preventDefault() })}
-              className={`flex cursor-pointer gap-3 px-3 py-1 ${index === box.highlightedIndex ? 'bg-primary text-primary-content' : ''}`}
-            >
-              <span className="code w-14 shrink-0">{c.code}</span>
-              <span className="grow truncate">{c.name}</span>
-              {c.detail && <span className="text-[12px] opacity-80">{c.detail}</span>}
-            </li>
-          ))}
-        {open && found.length >= 40 && (
-          <li className="px-3 py-1 text-[13px] quiet" role="option" aria-selected="false">
-            The first 40: type on for others.
-          </li>
-        )}
-        {open && found.length === 0 && (
-          <li className="px-3 py-1 quiet" role="option" aria-selected="false">
-            {isFetching || asked !== typed ? 'Looking …' : `Nothing fits “${typed}”.`}
-          </li>
-        )}
-        {open && onNew && typed.trim() && (
-          <li
-            role="option"
-            aria-selected="false"
-            className="cursor-pointer border-t hair px-3 py-1 text-accent"
-            onMouseDown={(e) => {
-              e.preventDefault();
-              onNew(typed.trim());
-              setTyped(null);
-            }}
-          >
-            Make “{typed.trim()}” a new supplier
-          </li>
-        )}
-      </ul>
+      {place ? createPortal(menu, place) : menu}
     </>
   );
 }

@@ -31,12 +31,19 @@ export function FormChoice<T extends FieldValues>({
   const { field, fieldState } = useController({ control: form.control, name });
   const [chosen, setChosen] = useState(() => asChoice(field.value as string | null, shown));
   return (
-    <div className="text-[13px]">
+    <div
+      className="text-[13px]"
+      // Enter takes what is in hand; only the next one sends the form.
+      onKeyDown={(e) => {
+        if (e.key === 'Enter' && (e.target as HTMLElement).getAttribute('aria-expanded') === 'true') e.preventDefault();
+      }}
+    >
       <span className="quiet">{label}</span>
       <ChoiceField
         company={company.id}
         of={of}
         label={label}
+        className="input input-sm mt-0.5 w-full"
         show={of === 'tax-codes' ? 'code' : 'both'}
         value={chosen?.id ?? null}
         chosen={chosen}
