@@ -3,14 +3,14 @@ import { applyAll, Misfit, type LineCells, type Operation, type WorkingBill, typ
 import { cellSchemas, ChangeBill, headerSchemas } from '@ledgerline/contract';
 import { command, type Caller, type Hand } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { bill, billException, billLine, documentPage } from '../db/schema/index.ts';
+import { bill, billLine, documentPage } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { findingsOf } from './checking.ts';
 import { asItStands, checked, headColumns, touch, underReview } from './hand.ts';
 import { asLine } from './show.ts';
-import { linesOf, type BillRecord } from './store.ts';
+import { closeException, linesOf, type BillRecord } from './store.ts';
 
 export const workingBill = (record: BillRecord, lines: WorkingLine[]): WorkingBill => ({
   ...headColumns(record as BillRecord & { kind: WorkingBill['kind'] }),
@@ -127,18 +127,13 @@ async function choicesTyped(
     const value = String(after[e.path as keyof WorkingBill] ?? '');
     const take = e.choices.find((c) => c.value === value)?.take;
     if (take)
-      await tx
-        .update(billException)
-        .set({ state: 'settled', how: `choose:${take}`, personId: caller.me.id, settledAt: now })
-        .where(
-          and(
-            eq(billException.billId, record.id),
-            eq(billException.code, e.code),
-            eq(billException.path, e.path),
-            eq(billException.key, e.key),
-            eq(billException.state, 'open'),
-          ),
-        );
+      await closeException(tx, record.id, e, {
+        state: 'settled',
+        how: `choose:${take}`,
+        personId: caller.me.id,
+        reason: null,
+        settledAt: now,
+      });
   }
 }
 

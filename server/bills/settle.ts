@@ -1,16 +1,14 @@
-import { and, eq } from 'drizzle-orm';
 import { applyOperation, parsePath } from '@ledgerline/core/bills';
 import { headerSchemas, SettleException } from '@ledgerline/contract';
 import { command } from '../commands/command.ts';
 import { mayAtAll } from '../commands/may.ts';
-import { billException } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { keepBill, workingBill } from './change.ts';
 import { findingsOf, recheck, stillOpen } from './checking.ts';
 import { asItStands, checked, touch, underReview } from './hand.ts';
 import { asLine } from './show.ts';
-import { exceptionRowsOf, linesOf } from './store.ts';
+import { closeException, exceptionRowsOf, linesOf } from './store.ts';
 
 /**
  * Settles one exception other than by changing the bill: the e-invoice's data or its page is chosen (and becomes the value), somebody
@@ -42,23 +40,13 @@ export const settleException = command(
       await keepBill(tx, record, before, after, hand);
     } else await touch(tx, record.id);
     const how = input.how === 'choose' ? `choose:${input.take}` : input.how;
-    await tx
-      .update(billException)
-      .set({
-        state: input.how === 'overrule' ? 'overruled' : 'settled',
-        how,
-        personId: caller.me.id,
-        reason: input.reason ?? null,
-        settledAt: hand.now,
-      })
-      .where(
-        and(
-          eq(billException.billId, record.id),
-          eq(billException.code, open.code),
-          eq(billException.path, open.path),
-          eq(billException.key, open.key),
-        ),
-      );
+    await closeException(tx, record.id, open, {
+      state: input.how === 'overrule' ? 'overruled' : 'settled',
+      how,
+      personId: caller.me.id,
+      reason: input.reason ?? null,
+      settledAt: hand.now,
+    });
     hand.record({
       subject: { type: 'bill', id: record.id },
       verb: input.how === 'overrule' ? 'overruled' : 'settled',

@@ -101,6 +101,27 @@ export async function entryOf(db: Executor, billId: string): Promise<Bill['entry
   return row ?? null;
 }
 
+/** Closes one open exception of a bill as a person settled it. */
+export async function closeException(
+  tx: Executor,
+  billId: string,
+  of: { code: string; path: string; key: string },
+  as: { state: 'settled' | 'overruled'; how: string; personId: string; reason: string | null; settledAt: Date },
+): Promise<void> {
+  await tx
+    .update(billException)
+    .set(as)
+    .where(
+      and(
+        eq(billException.billId, billId),
+        eq(billException.code, of.code),
+        eq(billException.path, of.path),
+        eq(billException.key, of.key),
+        eq(billException.state, 'open'),
+      ),
+    );
+}
+
 /** Another live bill of this supplier with the same number, as people call it. */
 export async function twinOf(db: Executor, one: BillRecord): Promise<string | null> {
   if (!one.supplierId || !one.invoiceNumber) return null;
