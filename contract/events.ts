@@ -15,6 +15,8 @@ export const EventRow = Type.Object({
   changes: Type.Array(Type.Object({ field: Type.String(), before: Nullable(Type.String()), after: Nullable(Type.String()) })),
 });
 export const EventsQuery = Type.Object({
+  /** Of the company, or the organisation's sign-ins: those only for administrators. */
+  of: Type.Optional(Type.Union([Type.Literal('company'), Type.Literal('sign-ins')])),
   subject: Type.Optional(Type.String({ maxLength: 40 })),
   id: Type.Optional(Id),
   cursor: Type.Optional(Type.String({ maxLength: 200 })),

@@ -1,6 +1,7 @@
 export * from './shared.ts';
 export * from './closed.ts';
 export * from './people.ts';
+export * from './sessions.ts';
 export * from './arrivals.ts';
 export * from './operations.ts';
 export * from './exceptions.ts';

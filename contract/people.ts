@@ -29,21 +29,6 @@ export type Permission = keyof typeof permissions;
 export const may = (held: readonly string[], permission: Permission): boolean =>
   permissions[permission].some((role) => held.includes(role));
 
-export const SignIn = Type.Object({
-  email: Type.String({ minLength: 3, maxLength: 200 }),
-  password: Type.String({ minLength: 1, maxLength: 200 }),
-});
-export const DemoSignIn = Type.Object({ personId: Id });
-export const SetUp = Type.Object({
-  organisation: Type.String({ minLength: 2, maxLength: 120 }),
-  company: Type.String({ minLength: 2, maxLength: 120 }),
-  country: Type.Union([Type.Literal('GB'), Type.Literal('FR'), Type.Literal('NL')]),
-  name: Type.String({ minLength: 2, maxLength: 120 }),
-  email: Type.String({ format: 'email', maxLength: 200 }),
-  password: Type.String({ minLength: 10, maxLength: 200 }),
-});
-export type SetUp = Static<typeof SetUp>;
-
 /** What parts the documents of one scan: nothing but what the pages say, a blank page, or a separator sheet. */
 export const ScanSeparator = Type.Union([Type.Literal('none'), Type.Literal('blank'), Type.Literal('sheet')]);
 export const SetScanning = Type.Object({ separator: ScanSeparator });
@@ -64,9 +49,6 @@ export const Me = Type.Object({
   title: Nullable(Type.String()),
   companies: Type.Array(Company),
 });
-export const DemoPerson = Type.Object({ id: Id, name: Type.String(), title: Nullable(Type.String()), roles: Type.String() });
-/** Who is signed in; for a stranger, whether the organisation is set up and which demo people there are. */
-export const Session = Type.Object({ me: Nullable(Me), organisation: Nullable(Type.String()), demo: Type.Array(DemoPerson) });
 const Roles = Type.Array(Type.Union(roles.map((role) => Type.Literal(role))), { maxItems: 4, uniqueItems: true });
 const PersonName = Type.String({ minLength: 2, maxLength: 120, pattern: '\\S' });
 export const PersonRow = Type.Object({
@@ -98,6 +80,5 @@ export type PersonRow = Static<typeof PersonRow>;
 export type NewPerson = Static<typeof NewPerson>;
 export type SetCompany = Static<typeof SetCompany>;
 export type CompanySettings = Static<typeof CompanySettings>;
-export type Session = Static<typeof Session>;
 export type Me = Static<typeof Me>;
 export type Company = Static<typeof Company>;

@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm';
 import { addDays } from '@ledgerline/core/dates';
 import { squash } from '@ledgerline/core/reading';
-import { hashPassword, meOf } from '@ledgerline/server/auth/service';
+import { hashPassword } from '@ledgerline/server/auth/passwords';
+import { meOf } from '@ledgerline/server/auth/people';
 import type { Executor } from '@ledgerline/server/db/client';
 import {
   bankAccount,

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { extname, join, normalize } from 'node:path';
-import { Hono } from 'hono';
+import { Hono, type Context } from 'hono';
 import { accountRoutes } from './accounts/routes.ts';
 import { documentRoutes } from './arrivals/document-routes.ts';
 import { arrivalRoutes } from './arrivals/routes.ts';
@@ -11,7 +11,10 @@ import { companyRoutes } from './companies/routes.ts';
 import { eventRoutes } from './events/routes.ts';
 import { Api } from './http/define.ts';
 import { openApi } from './http/openapi.ts';
-import { Refusal } from './http/problems.ts';
+import { away } from './db/faults.ts';
+import { doorkeeper } from './http/door.ts';
+import { problem, Refusal } from './http/problems.ts';
+import { logError } from './log.ts';
 import { ledgerRoutes } from './ledger/routes.ts';
 import { liveRoutes } from './live/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
@@ -34,12 +37,10 @@ const types: Record<string, string> = {
   '.pfb': 'application/octet-stream',
   '.ttf': 'font/ttf',
 };
-const policy =
-  "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; font-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
-
 /** The API with all its routes, as one value that a test calls without a port. `strict` checks what comes out. */
 export function makeApi(services: Services, strict = false): Api {
   const api = new Api(services, strict);
+  api.app.use('*', doorkeeper(services.door));
   for (const add of [
     authRoutes,
     todayRoutes,
@@ -58,37 +59,52 @@ export function makeApi(services: Services, strict = false): Api {
   ])
     add(api);
   api.raw({ method: 'get', path: '/openapi.json', access: 'public', summary: 'This description' }, async () => openApi(api.routes));
-  api.app.onError((error, c) => {
-    if (error instanceof Refusal) return c.json(error.toProblem(), error.status, { 'content-type': 'application/problem+json' });
-    console.error(error);
-    return c.json({ type: 'about:blank', title: 'Something went wrong here. Nothing was changed; please try again.', status: 500 }, 500, {
-      'content-type': 'application/problem+json',
-    });
-  });
+  api.app.onError(failed);
+  api.app.notFound((c) => problem(c, new Refusal(404, 'This is not here.')));
   return api;
+}
+
+/** The one handler for what is left: refusals in their words, anything else as an id under which the log has it. */
+function failed(error: Error, c: Context): Response {
+  if (error instanceof Refusal) return problem(c, error);
+  const known = away(error);
+  if (known) return problem(c, known);
+  const id = logError(`${c.req.method} ${c.req.routePath}`, error);
+  const title = `Something went wrong here. Nothing was changed; please try again. If it happens again, tell whoever runs Ledgerline: ${id}.`;
+  return c.json({ type: 'about:blank', title, status: 500 }, 500, { 'content-type': 'application/problem+json' });
 }
 
 /** API and web application together. `webFolder` holds the built files. */
 export function makeApp(services: Services, webFolder: string): Hono {
   const app = new Hono();
+  app.onError(failed);
   app.route('/', makeApi(services).app);
-  app.get('/api/*', (c) => c.json({ type: 'about:blank', title: 'This is not here.', status: 404 }, 404));
+  app.get('/api/*', (c) => problem(c, new Refusal(404, 'This is not here.')));
   app.get('*', async (c) => {
-    const path = normalize(decodeURIComponent(new URL(c.req.url).pathname));
+    const path = pathOf(c.req.url);
+    if (path === null) return c.text('This is not here.', 404);
     const file = path.includes('..') || !extname(path) ? 'index.html' : path;
-    const headers = { 'content-security-policy': policy, 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' };
     try {
       const bytes = await readFile(join(webFolder, file));
       return new Response(new Uint8Array(bytes), {
         headers: {
-          ...headers,
           'content-type': types[extname(file)] ?? 'application/octet-stream',
           'cache-control': file.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
         },
       });
     } catch {
-      return c.text('This is not here.', 404, headers);
+      return c.text('This is not here.', 404);
     }
   });
   return app;
+}
+
+/** A request's path as a file's; null where it is none (broken escapes, a zero byte). */
+function pathOf(url: string): string | null {
+  try {
+    const path = decodeURIComponent(new URL(url).pathname);
+    return path.includes('\0') ? null : normalize(path);
+  } catch {
+    return null;
+  }
 }

@@ -6,6 +6,7 @@ import { makeApp } from './app.ts';
 import { watchFolder } from './arrivals/folder.ts';
 import { connect, migrate } from './db/client.ts';
 import { startJobs } from './jobs/jobs.ts';
+import { doorOf } from './http/door.ts';
 import { Live } from './live/live.ts';
 import { mailReceiver } from './mail/receiver.ts';
 import { ReadingPool } from './reading/pool.ts';
@@ -18,6 +19,8 @@ export interface Settings {
   smtpPort: number;
   scanFolder: string;
   webFolder?: string;
+  /** The address under which people open it, where a proxy with TLS stands before it. */
+  publicUrl?: string;
 }
 export interface Running {
   services: Services;
@@ -48,6 +51,7 @@ export async function start(settings: Settings): Promise<Running> {
       database,
       reader,
       live,
+      door: doorOf(settings.publicUrl),
       queueReading: jobs.queueReading,
       queueScanning: jobs.queueScanning,
       now: () => new Date(),

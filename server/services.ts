@@ -1,4 +1,5 @@
 import type { Database } from './db/client.ts';
+import type { Door } from './http/door.ts';
 import type { Live } from './live/live.ts';
 import type { ReadingPool } from './reading/pool.ts';
 
@@ -7,6 +8,8 @@ export interface Services {
   database: Database;
   reader: ReadingPool;
   live: Live;
+  /** How it is reached from outside. */
+  door: Door;
   /** Puts a document in the queue to be read. */
   queueReading(documentId: string): Promise<void>;
   /** Puts a document in the queue of those whose pages have to be read as pictures first. */

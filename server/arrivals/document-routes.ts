@@ -1,7 +1,8 @@
 import { closed, DocumentPages, Nothing, Spot, SpotText, type PageSource } from '@ledgerline/contract';
 import type { Language } from '@ledgerline/core/page';
 import { fetchFile } from '../files/store.ts';
-import { asked, type Api } from '../http/define.ts';
+import { asked } from '../http/body.ts';
+import type { Api } from '../http/define.ts';
 import { notFound } from '../http/problems.ts';
 import { fileType } from '../reading/filetype.ts';
 import { imagesOf } from './arrange.ts';

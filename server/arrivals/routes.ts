@@ -1,8 +1,9 @@
 import { ArrivalDetail, ArrivalList, ArrivalsQuery, Arrangement, Uploaded } from '@ledgerline/contract';
 import { fetchFile } from '../files/store.ts';
 import { decodeCursor, nextOf } from '../http/cursor.ts';
+import { filesOf } from '../http/body.ts';
 import type { Api } from '../http/define.ts';
-import { notFound, Refusal } from '../http/problems.ts';
+import { notFound } from '../http/problems.ts';
 import { separatorSheet } from '../imaging/separator.ts';
 import { fileType } from '../reading/filetype.ts';
 import { arrange, arrangementOf } from './arrange.ts';
@@ -40,13 +41,7 @@ export function arrivalRoutes(api: Api): void {
       answer: Uploaded,
     },
     async ({ c, services, caller }) => {
-      if (Number(c.req.header('content-length') ?? 0) > uploadLimit)
-        throw new Refusal(413, 'This is more than 100 MB. Add fewer files at once, or a smaller one.');
-      const form = await c.req.parseBody({ all: true }).catch(() => {
-        throw new Refusal(400, 'The upload broke off. Nothing was kept; please try again.');
-      });
-      const given = [form['file']].flat().filter((f): f is File => f instanceof File);
-      if (given.length === 0) throw new Refusal(400, 'No file was chosen.');
+      const given = await filesOf(c, 'file', uploadLimit, 'This is more than 100 MB. Add fewer files at once, or a smaller one.');
       const files: ArrivedFile[] = await Promise.all(
         given.map(async (f) => ({
           name: f.name || 'file',

@@ -24,3 +24,8 @@ async function demoPeople(db: Executor): Promise<Session['demo']> {
   }
   return [...people.values()].map((p) => ({ ...p, roles: [...p.roles].join(', ') }));
 }
+
+export async function hasFactor(db: Executor, personId: string): Promise<boolean> {
+  const [own] = await db.select({ secret: person.totpSecret }).from(person).where(eq(person.id, personId));
+  return Boolean(own?.secret);
+}

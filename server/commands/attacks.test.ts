@@ -204,9 +204,9 @@ describe('the event log', () => {
       ],
     ];
     for (const [as, method, path, body] of tries) {
-      const [{ n: before }] = await world.rows('select count(*)::int as n from event');
+      const [{ n: before }] = await world.rows('select count(*)::int as n from event where company_id is not null');
       expect((await ask(as, method, path, body)).status, path).toBe(200);
-      const [{ n: after }] = await world.rows('select count(*)::int as n from event');
+      const [{ n: after }] = await world.rows('select count(*)::int as n from event where company_id is not null');
       expect(after, path).toBe(before + 1);
     }
   });
@@ -249,10 +249,11 @@ describe('the event log', () => {
     expect([at, n]).toEqual([null, last]);
   });
   it('has nothing of what did not happen', async () => {
-    const [{ n: before }] = await world.rows('select count(*)::int as n from event');
+    const told = `select count(*)::int as n from event where subject_type <> 'sign-in' and verb <> 'refused'`;
+    const [{ n: before }] = await world.rows(told);
     await ask('Ines', 'PATCH', `/bills/${bill.id}`, { rowVersion: 7, operations: [{ do: 'set', field: 'terms', value: 'late' }] });
     await ask('Ines', 'POST', `/bills/${bill.id}/approve`, { rowVersion: 1 });
-    const [{ n: after }] = await world.rows('select count(*)::int as n from event');
+    const [{ n: after }] = await world.rows(told);
     expect(after).toBe(before);
   });
 });

@@ -63,6 +63,7 @@ export function command<B extends TObject, S, R, A = R>(
       const later: (() => Promise<void>)[] = [];
       const done = await inWords(() =>
         transaction(services.database.db, async (tx) => {
+          later.length = 0;
           const now = services.now();
           const subject = (await spec.subject?.(tx, caller, params, input)) as S;
           return work(tx, caller, input, {

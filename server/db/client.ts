@@ -2,6 +2,7 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate as runMigrations } from 'drizzle-orm/node-postgres/migrator';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
+import { logError } from '../log.ts';
 import * as schema from './schema/index.ts';
 
 export type Db = NodePgDatabase<typeof schema>;
@@ -16,7 +17,7 @@ export interface Database {
 
 export function connect(url: string): Database {
   const pool = new pg.Pool({ connectionString: url, max: 12 });
-  pool.on('error', (error) => console.error(`The database connection was lost: ${error.message}`));
+  pool.on('error', (error) => void logError('a database connection', error));
   return { db: drizzle(pool, { schema }), pool, url, close: () => pool.end() };
 }
 

@@ -1,4 +1,5 @@
 import type { Db, Executor } from '../db/client.ts';
+import { isCrossed } from '../db/faults.ts';
 import { event } from '../db/schema/index.ts';
 
 /** Who acts, and from where. Null person: Ledgerline itself. */
@@ -21,9 +22,21 @@ const pending = new WeakMap<object, Act[]>();
 
 /**
  * Runs one unit of work in one transaction. What it records is written when it ends: the chain of a company is locked for the moment
- * of the commit only, and always last, so that two units never wait for each other crosswise.
+ * of the commit only, and always last, so that two units never wait for each other crosswise by it; where they do by something else,
+ * the one that gave way is done again.
  */
-export function transaction<T>(db: Db, work: (tx: Executor) => Promise<T>): Promise<T> {
+export async function transaction<T>(db: Db, work: (tx: Executor) => Promise<T>): Promise<T> {
+  for (let tried = 1; ; tried++) {
+    try {
+      return await once(db, work);
+    } catch (error) {
+      // Nothing of it was kept, so it may be done again from the start.
+      if (tried === 3 || !isCrossed(error)) throw error;
+    }
+  }
+}
+
+function once<T>(db: Db, work: (tx: Executor) => Promise<T>): Promise<T> {
   return db.transaction(async (tx) => {
     const acts: Act[] = [];
     pending.set(tx, acts);

@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { EventRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { event, person } from '../db/schema/index.ts';
@@ -6,10 +6,10 @@ import { event, person } from '../db/schema/index.ts';
 const shown = (value: unknown): string | null =>
   value === null || value === undefined ? null : typeof value === 'string' ? value : JSON.stringify(value);
 
-/** Acts of a company, newest first, at most `limit`; of one subject, or before one of the chain's numbers. */
+/** Acts of a company, or (null) of the organisation as a whole, newest first, at most `limit`; of one subject, or before one of the chain's numbers. */
 export async function listEvents(
   db: Executor,
-  companyId: string,
+  companyId: string | null,
   of: { subject?: string | undefined; id?: string | undefined; before?: number | undefined; limit: number },
 ): Promise<EventRow[]> {
   const rows = await db
@@ -18,7 +18,7 @@ export async function listEvents(
     .leftJoin(person, eq(person.id, event.personId))
     .where(
       and(
-        eq(event.companyId, companyId),
+        companyId ? eq(event.companyId, companyId) : isNull(event.companyId),
         of.subject ? eq(event.subjectType, of.subject) : undefined,
         of.id ? eq(event.subjectId, of.id) : undefined,
         of.before ? sql`${event.seq} < ${of.before}` : undefined,

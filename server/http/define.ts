@@ -1,11 +1,13 @@
 import { Hono, type Context } from 'hono';
 import type { Static, TObject, TSchema } from '@sinclair/typebox';
 import { closed, Nothing, type Me, type Permission } from '@ledgerline/contract';
-import { personOf } from '../auth/service.ts';
+import { sessionOf } from '../auth/sessions.ts';
+import { noteRefusal } from '../auth/refused.ts';
 import type { Caller, Command, Params } from '../commands/command.ts';
 import { mayAtAll } from '../commands/may.ts';
 import { keepable } from '../db/text.ts';
 import type { Services } from '../services.ts';
+import { asked, bodyLimits, jsonOf } from './body.ts';
 import { Refusal } from './problems.ts';
 import { fits, valid } from './validate.ts';
 
@@ -22,7 +24,7 @@ export interface Route {
   /** What comes out; absent for files and streams. */
   answer?: TSchema;
 }
-type CallerOf<A extends Access> = A extends 'public' ? null : A extends 'signed-in' ? { me: Me } : Caller;
+type CallerOf<A extends Access> = A extends 'public' ? null : A extends 'signed-in' ? { me: Me; sessionId: string } : Caller;
 interface Request<A extends Access, B, Q> {
   c: Context;
   services: Services;
@@ -59,7 +61,7 @@ export class Api {
     use: Command<B, S, A & Static<T>>,
   ): void {
     this.#add({ ...route, access: use.may, body: use.body }, async ({ c, services, caller, params }) =>
-      use.perform(services, caller as Caller, params, await bodyOf(c, use.body)),
+      use.perform(services, caller as Caller, params, await jsonOf(c, use.body)),
     );
   }
 
@@ -68,7 +70,8 @@ export class Api {
     handler: (request: Request<A, Static<B>, undefined>) => Promise<Static<T>>,
   ): void {
     const body = closed(route.body);
-    this.#add({ ...route, body }, async (request) => handler({ ...request, body: await asked(request.c, body) } as never));
+    const limit = route.access === 'public' ? bodyLimits.stranger : bodyLimits.json;
+    this.#add({ ...route, body }, async (request) => handler({ ...request, body: await asked(request.c, body, limit) } as never));
   }
 
   raw<A extends Access>(
@@ -83,13 +86,14 @@ export class Api {
     this.routes.push(known);
     const full = route.access === 'public' || route.access === 'signed-in' ? `/api${route.path}` : `/api/companies/:companyId${route.path}`;
     this.app[route.method](full, async (c) => {
-      if (route.method !== 'get') sameSite(c);
-      const caller = await this.#admit(c, route.access);
+      const caller = await this.#admit(c, route);
       const params = c.req.param() as Params;
       for (const [name, value] of Object.entries(params))
         if (!keepable(value) || (/Id$|^id$/.test(name) && !isId(value))) throw new Refusal(404, 'This is not here.');
       const query = route.access === 'public' ? undefined : valid(known.query ?? nothing, c.req.query(), true);
-      const answer = await handler({ c, services: this.services, caller, params, body: undefined, query });
+      const answer = await this.#noting(caller, route, () =>
+        handler({ c, services: this.services, caller, params, body: undefined, query }),
+      );
       if (answer instanceof Response) return answer;
       const said = answer ?? {};
       if (this.strict && route.answer) fits(route.answer, JSON.parse(JSON.stringify(said)), `${route.method} ${route.path}`);
@@ -97,16 +101,29 @@ export class Api {
     });
   }
 
-  async #admit(c: Context, access: Access): Promise<Caller | { me: Me } | null> {
+  async #admit(c: Context, route: Route): Promise<Caller | { me: Me; sessionId: string } | null> {
+    const { access } = route;
     if (access === 'public') return null;
-    const me = await personOf(this.services, c);
-    if (!me) throw new Refusal(401, 'Please sign in.');
-    if (access === 'signed-in') return { me };
+    const session = await sessionOf(this.services, c);
+    if (!session) throw new Refusal(401, 'Please sign in.');
+    const { me, id: sessionId } = session;
+    if (access === 'signed-in') return { me, sessionId };
     const company = me.companies.find((one) => one.id === c.req.param('companyId'));
     if (!company) throw new Refusal(404, 'This company is not here, or you are not a member of it.');
     const caller = { me, company, source: 'web' };
-    mayAtAll(caller, access);
+    await this.#noting(caller, route, async () => mayAtAll(caller, access));
     return caller;
+  }
+
+  /** What somebody was not allowed to do stands in the event log. */
+  async #noting<T>(caller: unknown, route: Route, work: () => Promise<T>): Promise<T> {
+    try {
+      return await work();
+    } catch (error) {
+      if (error instanceof Refusal && error.status === 403 && caller && typeof caller === 'object' && 'company' in caller)
+        await noteRefusal(this.services, caller as Caller, `${route.method.toUpperCase()} ${route.path}`);
+      throw error;
+    }
   }
 }
 type Handler = (asked: {
@@ -120,26 +137,3 @@ type Handler = (asked: {
 
 const nothing = closed(Nothing);
 const isId = (text: string): boolean => /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i.test(text);
-
-/** The request's JSON; one whose command asks for nothing may have no body at all. */
-async function bodyOf(c: Context, schema: TObject): Promise<unknown> {
-  const text = await c.req.text();
-  if (text === '' && Object.keys(schema.properties).length === 0) return {};
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    throw new Refusal(400, 'The request was not understood.');
-  }
-}
-
-/** The request's JSON as a closed schema has it: for a route that asks with a body and changes nothing. */
-export const asked = async <B extends TObject>(c: Context, body: B): Promise<Static<B>> => valid(body, await bodyOf(c, body));
-
-/** Requests that change something must come from our own pages. */
-function sameSite(c: Context): void {
-  const site = c.req.header('sec-fetch-site');
-  const origin = c.req.header('origin');
-  if (site && site !== 'same-origin' && site !== 'none') throw new Refusal(403, 'This request came from another site.');
-  if (origin && hostOf(origin) !== c.req.header('host')) throw new Refusal(403, 'This request came from another site.');
-}
-const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);

@@ -226,6 +226,11 @@ describe('every question, on a world worked out by hand', () => {
     const pages = await get('Ines', `/documents/${id['document']}/pages`, '/documents/:id/pages');
     expect(pages.pages[0].words.map((w: { text: string }) => w.text)).toEqual(['Total', '120.00']);
   });
+  it('where one is signed in', async () => {
+    asked.add('/sessions');
+    const { data } = await ask('Ines', 'GET', '//sessions');
+    expect(data).toMatchObject({ secondFactor: false, sessions: [{ here: true }] });
+  });
   it('none is left out', () => {
     const questions = world.api.routes.filter((r) => r.method === 'get' && r.answer && r.access !== 'public').map((r) => r.path);
     expect([...asked].sort()).toEqual(questions.sort());

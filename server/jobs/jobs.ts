@@ -1,4 +1,5 @@
 import PgBoss from 'pg-boss';
+import { logError } from '../log.ts';
 
 export interface Jobs {
   boss: PgBoss;
@@ -18,7 +19,7 @@ const queues = {
 /** The job queues on the same database. A job that fails is tried again; done twice equals done once. */
 export async function startJobs(url: string): Promise<Jobs> {
   const boss = new PgBoss({ connectionString: url, max: 4, application_name: 'ledgerline-jobs' });
-  boss.on('error', (error) => console.error(`Job queue: ${error.message}`));
+  boss.on('error', (error) => void logError('the job queue', error));
   await boss.start();
   for (const name of Object.keys(queues)) await boss.createQueue(name);
   const send = (name: keyof typeof queues) => async (documentId: string) => {

@@ -50,6 +50,43 @@ it('a save is told to the members of its company, with the bill that it is about
   expect(changes).toEqual([{ type: 'bill', company: world.master.company('MBG').id, id: ours }]);
   await tobias.close();
 });
+it('a session that ends ends its stream, wherever it was ended', async () => {
+  const kit = await streamOf('Kit Arden');
+  await kit.until(/hello/);
+  await world.rows('delete from session where person_id = $1', world.master.person('Kit Arden'));
+  await kit.until(/event: over/);
+});
+it('a company that somebody is taken out of is not told to them any more', async () => {
+  const rufus = await streamOf('Rufus Pell');
+  await rufus.until(/hello/);
+  const nursery = world.master.company('MNT').id;
+  const id = await world.build.bill({ company: 'MNT' });
+  await world.rows('delete from membership where person_id = $1 and company_id = $2', world.master.person('Rufus Pell'), nursery);
+  world.services.live.tell({ type: 'person', company: nursery, id: world.master.person('Rufus Pell') });
+  world.services.live.tell({ type: 'bill', company: nursery, id });
+  world.services.live.tell({ type: 'period', company: world.master.company('MBG').id, id: null });
+  expect(await rufus.until(/period/)).not.toContain(id);
+  await rufus.close();
+});
+it('whoever watches is told after every outage, however many there were', async () => {
+  const halina = await streamOf('Halina Voss');
+  await halina.until(/hello/);
+  for (let outage = 1; outage <= 3; outage++) {
+    await world.rows(
+      `select pg_terminate_backend(pid) from pg_stat_activity where application_name = 'ledgerline-live' and datname = current_database()`,
+    );
+    await halina.until(new RegExp(`(?:event: changes[^]*){${outage}}`));
+  }
+  const bill = await world.build.bill();
+  await world.run(
+    changeBill,
+    await world.as('Ines Okafor'),
+    { id: bill },
+    { rowVersion: 1, operations: [{ do: 'set', field: 'terms', value: 'net 9' }] },
+  );
+  await halina.until(new RegExp(bill));
+  await halina.close();
+});
 it('a stranger hears nothing', async () => {
   expect((await clientOf(world)(null, 'GET', '//live')).status).toBe(401);
 });

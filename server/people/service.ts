@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { NewPerson, SetRoles } from '@ledgerline/contract';
-import { hashPassword } from '../auth/service.ts';
+import { hashPassword } from '../auth/passwords.ts';
 import { command, type Caller, type Params } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { membership, person } from '../db/schema/index.ts';

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Scanned, ScanWanted } from '../imaging/result.ts';
 import { document, scannedPage } from '../db/schema/index.ts';
+import { logError } from '../log.ts';
 import type { Services } from '../services.ts';
 import type { Progress, Shelf } from './pool.ts';
 
@@ -41,7 +42,7 @@ export function shelfFor(services: Services, documentId: string): Shelf & { sett
       told = now;
       writing = writing
         .then(() => db.update(document).set({ progress }).where(eq(document.id, documentId)))
-        .catch((error: unknown) => console.error(`Progress could not be told: ${error instanceof Error ? error.message : String(error)}`));
+        .catch((error: unknown) => void logError('telling progress', error));
     },
     settled: async () => void (await writing),
   };

@@ -1,6 +1,6 @@
 import type { SetUp } from '@ledgerline/contract';
 import { roles } from '@ledgerline/contract';
-import { hashPassword } from '../auth/service.ts';
+import { hashPassword } from '../auth/passwords.ts';
 import { company, ledgerAccount, membership, organisation, person, taxCode } from '../db/schema/index.ts';
 import { record, transaction } from '../events/record.ts';
 import { openPeriods } from '../ledger/periods.ts';

@@ -1,7 +1,7 @@
 import { companies } from '@ledgerline/documents/companies';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { squash } from '@ledgerline/core/reading';
-import { hashPassword } from '../auth/service.ts';
+import { hashPassword } from '../auth/passwords.ts';
 import type { Executor } from '../db/client.ts';
 import {
   bankAccount,

@@ -1,6 +1,7 @@
 import { serve } from '@hono/node-server';
 import { makeApi } from '../app.ts';
 import { connect } from '../db/client.ts';
+import { doorOf } from '../http/door.ts';
 import { Live } from '../live/live.ts';
 import { ReadingPool } from '../reading/pool.ts';
 
@@ -11,6 +12,7 @@ const api = makeApi({
   database,
   reader: new ReadingPool(1),
   live: new Live(),
+  door: doorOf(),
   queueReading: nothing,
   queueScanning: nothing,
   now: () => new Date(),

@@ -9,12 +9,13 @@ import { makePdf } from '@ledgerline/documents/maker';
 import { seeded } from '@ledgerline/documents/random';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { makeApi } from '../app.ts';
-import { meOf } from '../auth/service.ts';
+import { meOf } from '../auth/people.ts';
 import { approve, sendOn } from '../bills/moves.ts';
 import { getBill } from '../bills/show.ts';
 import type { Caller, Command, Params } from '../commands/command.ts';
 import { connect, type Database } from '../db/client.ts';
 import { bill, person } from '../db/schema/index.ts';
+import { doorOf } from '../http/door.ts';
 import { Live } from '../live/live.ts';
 import { ReadingPool } from '../reading/pool.ts';
 import { readArrived } from '../reading/service.ts';
@@ -63,6 +64,7 @@ export async function makeWorld(): Promise<World> {
     database,
     reader,
     live: new Live(),
+    door: doorOf(),
     queueReading: async (id) => {
       queue.push(id);
     },

@@ -1,10 +1,12 @@
 import { createAction } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Problem } from '@ledgerline/contract';
+import { isIdle } from './idle';
 
 /** What can be fetched: by kind and, where there is one, by id; 'LIST' stands for lists of the kind. */
 export const tags = [
   'session',
+  'sessions',
   'today',
   'arrival',
   'document',
@@ -19,9 +21,22 @@ export const tags = [
 export type Tag = (typeof tags)[number];
 export const list = (type: Tag) => ({ type, id: 'LIST' as const });
 
+const ask = fetchBaseQuery({
+  baseUrl: '/api',
+  prepareHeaders(headers) {
+    if (isIdle()) headers.set('ledgerline-idle', '1');
+  },
+});
+/** Asks the server; one that does not know us any more lets us sign in again. */
+const askSignedIn: typeof ask = async (asked, of, more) => {
+  const answer = await ask(asked, of, more);
+  if (answer.error?.status === 401 && of.endpoint !== 'signIn') of.dispatch(api.util.invalidateTags(['session']));
+  return answer;
+};
+
 /** Everything that is only fetched. Each area adds its endpoints (`bills/api.ts` …). */
 export const api = createApi({
-  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  baseQuery: askSignedIn,
   tagTypes: tags,
   endpoints: () => ({}),
 });

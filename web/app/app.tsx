@@ -6,6 +6,7 @@ import { ArrivalsPage } from '../arrivals/page';
 import { PagesPage } from '../arrivals/pages';
 import { SignInPage } from '../auth/sign-in';
 import { SetUpPage } from '../auth/set-up';
+import { YouPage } from '../auth/you';
 import { BillsPage } from '../bills/page';
 import { DeskPage } from '../desk/page';
 import { EntryPage } from '../ledger/entry';
@@ -34,6 +35,7 @@ const routes = [
       { path: 'ledger/:id', element: <EntryPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },
       { path: 'suppliers/:id', element: <SupplierPage /> },
+      { path: 'you', element: <YouPage /> },
       { path: 'settings', element: <SettingsPage /> },
       { path: 'settings/:area', element: <SettingsPage /> },
       { path: '*', element: <Trouble sentence="This page is not here." /> },

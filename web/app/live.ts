@@ -19,6 +19,8 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   company: () => ['session', 'settings'],
   person: () => ['session', 'settings'],
   check: () => ['settings', 'bill'],
+  // The server itself heard nothing for a while.
+  away: () => [...tags],
 };
 
 /** Listens to the server's event stream: what changed in this company is loaded again; after the stream was away, everything is. */
@@ -42,6 +44,8 @@ export function useLive(company: string): void {
         );
         if (mine.length) dispatch(api.util.invalidateTags([...concerned, 'events']));
       });
+      // The session has ended, here or elsewhere.
+      stream.addEventListener('over', () => dispatch(api.util.invalidateTags(['session'])));
       stream.addEventListener('error', () => {
         away = true;
         // The browser comes back by itself, unless the server answered with a refusal.

@@ -98,9 +98,13 @@ export function Shell() {
             </select>
           </label>
           <div className="flex items-center gap-1 pt-1">
-            <span className="grow truncate" title={company.roles.join(', ')}>
+            <NavLink
+              to="/you"
+              className={({ isActive }) => `grow truncate hover:underline ${isActive ? 'font-semibold text-primary' : ''}`}
+              title={`${company.roles.join(', ')}: your password and where you are signed in`}
+            >
               {me.name}
-            </span>
+            </NavLink>
             <button
               className="btn btn-ghost btn-xs btn-square"
               onClick={turn}

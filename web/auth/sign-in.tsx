@@ -1,10 +1,13 @@
+import { useState } from 'react';
 import type { Session } from '@ledgerline/contract';
-import { sentenceOf } from '../app/api';
+import { problemOf, sentenceOf } from '../app/api';
 import { authApi } from './api';
 
 export function SignInPage({ session }: { session: Session }) {
   const [signIn, { error, isLoading }] = authApi.useSignInMutation();
   const [demo, { error: demoError }] = authApi.useDemoSignInMutation();
+  /** The password was right, and the authenticator's digits are asked for. */
+  const [asksCode, askCode] = useState(false);
   return (
     <main className="mx-auto flex h-full max-w-3xl items-center gap-12 px-6">
       <form
@@ -12,7 +15,10 @@ export function SignInPage({ session }: { session: Session }) {
         onSubmit={(e) => {
           e.preventDefault();
           const d = new FormData(e.currentTarget);
-          void signIn({ email: String(d.get('email')), password: String(d.get('password')) });
+          const code = d.get('code');
+          signIn({ email: String(d.get('email')), password: String(d.get('password')), ...(code ? { code: String(code) } : {}) })
+            .unwrap()
+            .catch((refused: unknown) => askCode(problemOf(refused).data?.kind === 'code'));
         }}
       >
         <h1 className="text-2xl font-semibold text-primary">Ledgerline</h1>
@@ -25,6 +31,20 @@ export function SignInPage({ session }: { session: Session }) {
           Password
           <input name="password" type="password" autoComplete="current-password" required className="input mt-1 w-full" />
         </label>
+        {asksCode && (
+          <label className="block">
+            Digits of your authenticator
+            <input
+              name="code"
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              required
+              autoFocus
+              maxLength={8}
+              className="input mt-1 w-full tracking-widest"
+            />
+          </label>
+        )}
         {(error || demoError) && (
           <p role="alert" className="text-error">
             {sentenceOf(error ?? demoError)}

@@ -80,9 +80,9 @@ export const settingsApi = api.injectEndpoints({
       query: ({ company, code, severity }) => ({ url: at(company, `/checks/${code}`), method: 'PUT', body: { severity } }),
       invalidatesTags: ['settings', 'bill'],
     }),
-    events: b.infiniteQuery<EventList, Of, string | null>({
+    events: b.infiniteQuery<EventList, Of<{ of: 'company' | 'sign-ins' }>, string | null>({
       infiniteQueryOptions: pages,
-      query: ({ queryArg: { company }, pageParam }) => ({ url: at(company, '/events'), params: cursorOf(pageParam, {}) }),
+      query: ({ queryArg: { company, of }, pageParam }) => ({ url: at(company, '/events'), params: cursorOf(pageParam, { of }) }),
       providesTags: ['events'],
     }),
   }),

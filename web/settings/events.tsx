@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { EventRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
@@ -23,7 +24,8 @@ const columns: Column<EventRow>[] = [
 /** The event log: who did what, before and after, newest first. It is only added to, and chained so that a change would show. */
 export function EventsArea() {
   const { company } = usePlace();
-  const rows = useRows(settingsApi.useEventsInfiniteQuery({ company: company.id }), (p) => p.events);
+  const [of, choose] = useState<'company' | 'sign-ins'>('company');
+  const rows = useRows(settingsApi.useEventsInfiniteQuery({ company: company.id, of }), (p) => p.events);
   return (
     <ListArea
       title="Event log"
@@ -32,6 +34,21 @@ export function EventsArea() {
       rows={rows}
       columns={columns}
       rowId={(e) => e.id}
+      {...(company.roles.includes('administrator')
+        ? {
+            aside: (
+              <select
+                aria-label="Which events"
+                className="select select-sm w-56"
+                value={of}
+                onChange={(e) => choose(e.target.value as typeof of)}
+              >
+                <option value="company">{company.name}</option>
+                <option value="sign-ins">Sign-ins, all companies</option>
+              </select>
+            ),
+          }
+        : {})}
     />
   );
 }

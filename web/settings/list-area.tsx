@@ -14,6 +14,7 @@ export function ListArea<T extends object>({
   columns,
   rowId,
   search,
+  aside,
   form,
 }: {
   title: string;
@@ -24,6 +25,8 @@ export function ListArea<T extends object>({
   columns: Column<T>[];
   rowId(row: T): string;
   search?: { value: string; change(value: string): void };
+  /** Stands beside the search. */
+  aside?: ReactNode;
   form?(row: T | null, close: () => void): ReactNode;
 }) {
   const { company, can } = usePlace();
@@ -33,6 +36,7 @@ export function ListArea<T extends object>({
     <>
       <Head title={title} detail={detail}>
         {search && <SearchField label={`Search ${title.toLowerCase()}`} placeholder="Code or name" {...search} />}
+        {aside}
         {edits && (
           <button className="btn btn-primary btn-sm" onClick={() => setOpen(null)}>
             <Plus size={14} aria-hidden />

@@ -1,4 +1,4 @@
-import { boolean, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, boolean, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { id, moment } from './columns.ts';
 
 export const organisation = pgTable('organisation', {
@@ -28,6 +28,10 @@ export const person = pgTable('person', {
   /** May be signed in with one click: only people of the demo. */
   demo: boolean('demo').notNull().default(false),
   title: text('title'),
+  /** Of the second factor (RFC 6238), base32; null without one. */
+  totpSecret: text('totp_secret'),
+  /** The time step of the last code that was taken: none is taken twice. */
+  totpStep: bigint('totp_step', { mode: 'number' }),
 });
 
 export const membership = pgTable(
@@ -44,11 +48,38 @@ export const membership = pgTable(
   (t) => [primaryKey({ columns: [t.personId, t.companyId, t.role] })],
 );
 
-export const session = pgTable('session', {
-  /** SHA-256 of the cookie's token; the token itself is never kept. */
+export const session = pgTable(
+  'session',
+  {
+    id: id(),
+    /** SHA-256 of the cookie's token; the token itself is never kept. */
+    tokenHash: text('token_hash').notNull().unique(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    startedAt: moment('started_at').notNull().defaultNow(),
+    /** When the person last did something, to the minute. */
+    seenAt: moment('seen_at').notNull().defaultNow(),
+    expiresAt: moment('expires_at').notNull(),
+    /** What the browser calls itself, and where it came from. */
+    agent: text('agent'),
+    address: text('address'),
+  },
+  (t) => [index('session_person').on(t.personId)],
+);
+
+/** Browsers in which somebody has signed in before: they keep a count of wrong passwords of their own, so that nobody else locks them out. */
+export const device = pgTable('device', {
   tokenHash: text('token_hash').primaryKey(),
   personId: uuid('person_id')
     .notNull()
     .references(() => person.id),
-  expiresAt: moment('expires_at').notNull(),
+  usedAt: moment('used_at').notNull().defaultNow(),
+});
+
+/** How often something was tried since a moment: counted before it is done. Keys hold hashes, no addresses. */
+export const attempt = pgTable('attempt', {
+  key: text('key').primaryKey(),
+  since: moment('since').notNull(),
+  n: integer('n').notNull(),
 });
