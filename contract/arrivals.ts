@@ -31,6 +31,7 @@ export const Arrival = Type.Object({
   sender: Nullable(Type.String()),
   subject: Nullable(Type.String()),
   note: Nullable(Type.String()),
+  /** opening, open, or failed: could not be taken apart */ state: Type.String(),
   receivedAt: Type.String(),
   documents: Type.Array(ArrivalDocument),
 });
@@ -42,7 +43,12 @@ export const ArrivalDetail = Type.Composite([
     hasOriginal: Type.Boolean(),
   }),
 ]);
-export const ArrivalList = Type.Object({ arrivals: Type.Array(Arrival), next: Nullable(Type.String()) });
+/** `notices`: what the doors cannot take in and somebody has to see to; with the first page. */
+export const ArrivalList = Type.Object({
+  arrivals: Type.Array(Arrival),
+  notices: Type.Array(Type.String()),
+  next: Nullable(Type.String()),
+});
 export const Uploaded = Type.Object({ arrivalId: Id, documents: Type.Array(ArrivalDocument) });
 export const Word = Type.Object({ text: Type.String(), x: Type.Number(), y: Type.Number(), w: Type.Number(), h: Type.Number() });
 /** A page of a stored file: its address (SHA-256), its number there, and how far it is turned clockwise. */

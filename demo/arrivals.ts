@@ -1,13 +1,13 @@
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, sql, type SQL } from 'drizzle-orm';
 import nodemailer from 'nodemailer';
 import { addDays } from '@ledgerline/core/dates';
 import { dec } from '@ledgerline/core/money';
 import { approve, sendOn } from '@ledgerline/server/bills/moves';
 import { getBill } from '@ledgerline/server/bills/show';
-import { bill, document } from '@ledgerline/server/db/schema/index';
+import { arrival, bill, document } from '@ledgerline/server/db/schema/index';
 import type { Services } from '@ledgerline/server/services';
 import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
 import { makePdf } from '@ledgerline/documents/maker';
@@ -29,6 +29,9 @@ export interface Doors {
 const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
 const slug = (invoice: Invoice) => `${invoice.supplier.domain.split('.')[0]}-${invoice.number.toLowerCase()}.pdf`;
 
+const subjectOf = (invoices: Invoice[]): string =>
+  `${invoices[0]!.kind === 'credit-note' ? 'Credit note' : 'Invoice'} ${invoices.map((i) => i.number).join(', ')}`;
+
 export async function byMail({ smtpPort }: Doors, invoices: Invoice[], text: string): Promise<void> {
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: smtpPort, ignoreTLS: true });
   const first = invoices[0]!;
@@ -39,7 +42,7 @@ export async function byMail({ smtpPort }: Doors, invoices: Invoice[], text: str
   await transport.sendMail({
     from: `"${first.supplier.name.replace(/"/g, '')}" <accounts@${first.supplier.domain}>`,
     to,
-    subject: `${first.kind === 'credit-note' ? 'Credit note' : 'Invoice'} ${invoices.map((i) => i.number).join(', ')}`,
+    subject: subjectOf(invoices),
     text,
     attachments,
   });
@@ -75,8 +78,29 @@ async function byUpload({ port }: Doors, files: { name: string; bytes: Uint8Arra
   });
 }
 
+/** What has come in already, by the subjects of its arrivals: a demo that was broken off brings in the rest. */
+async function subjectsThere(services: Services): Promise<Set<string>> {
+  const rows = await services.database.db.select({ subject: arrival.subject }).from(arrival);
+  return new Set(rows.flatMap((r) => r.subject ?? []));
+}
+
+/** Waits until something is so, looking five times a second; a few minutes at most. */
+async function until(so: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 900 && !(await so()); i++) await wait(200);
+}
+
+const countOf = async (services: Services, table: typeof arrival | typeof document, where?: SQL): Promise<number> => {
+  const [row] = await services.database.db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(table)
+    .where(where);
+  return row!.n;
+};
+
 /** About 25 documents in their suppliers' layouts, by mail, folder and upload, with a few that say why they can't be read. Gives their number. */
-export async function firstDocuments(doors: Doors, today: string): Promise<number> {
+export async function firstDocuments(services: Services, doors: Doors, today: string): Promise<number> {
+  await until(async () => (await countOf(services, arrival, eq(arrival.state, 'opening'))) === 0);
+  const there = await subjectsThere(services);
   const random = seeded(4711);
   const at = (i: number, days: number, lines?: number, wish: Partial<Parameters<typeof makeInvoice>[2]> = {}) => {
     const supplier = suppliers[i]!;
@@ -103,9 +127,9 @@ export async function firstDocuments(doors: Doors, today: string): Promise<numbe
     [at(1, 1, 1, { kind: 'credit-note' })],
     [at(13, 1, 2)],
   ];
-  for (const invoices of mails) await byMail(doors, invoices, note);
+  for (const invoices of mails) if (!there.has(subjectOf(invoices))) await byMail(doors, invoices, note);
   const scans = [at(5, 2, 2), at(6, 2, 3), at(9, 1, 3), at(14, 1, 3), at(20, 1, 2)];
-  for (const invoice of scans) await byFolder(doors, invoice);
+  for (const invoice of scans) if (!there.has(slug(invoice))) await byFolder(doors, invoice);
   const upload = async (invoice: Invoice) => ({ name: slug(invoice), bytes: await makePdf(invoice), type: 'application/pdf' });
   const stranger = {
     ...suppliers[16]!,
@@ -123,21 +147,26 @@ export async function firstDocuments(doors: Doors, today: string): Promise<numbe
       { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' },
     ],
   ];
-  for (const files of uploads) await byUpload(doors, files, 'MBG');
-  const more = await otherShapes(doors, random, today);
+  // What came by mail is taken apart first, so that the same file added by hand is the second.
+  await until(async () => (await countOf(services, arrival, eq(arrival.state, 'opening'))) === 0);
+  for (const files of uploads) if (!there.has(`${files.length} files`)) await byUpload(doors, files, 'MBG');
+  const more = await otherShapes(doors, random, today, there);
+  if (there.has(holiday)) return mails.flat().length + scans.length + uploads.flat().length + more;
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   await transport.sendMail({
     from: 'Bucket House <accounts@brightmopcle.example>',
     to: companies[0]!.mailAddress,
-    subject: 'Holiday opening hours',
+    subject: holiday,
     text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.',
   });
   transport.close();
   return mails.flat().length + scans.length + uploads.flat().length + more;
 }
 
+const holiday = 'Holiday opening hours';
+
 /** An e-invoice beside its page, a hybrid whose page says another total, a pile in one file, and a picture. Gives their number. */
-async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, today: string): Promise<number> {
+async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, today: string, there: Set<string>): Promise<number> {
   const at = (i: number, number: string, lines = 3) => makeInvoice(suppliers[i]!, random, { number, issueDate: addDays(today, -1), lines });
   const both = at(0, 'QGR-20611', 4),
     page = at(2, 'SIL-20733'),
@@ -147,9 +176,11 @@ async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, toda
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   const to = companies[0]!.mailAddress,
     pdf = 'application/pdf';
-  await transport.sendMail({
+  const send = async (mail: { from: string; subject: string; text: string; attachments: object[] }) => {
+    if (!there.has(mail.subject)) await transport.sendMail({ to, ...mail });
+  };
+  await send({
     from: `"${both.supplier.name}" <accounts@${both.supplier.domain}>`,
-    to,
     subject: `Invoice ${both.number} with its data`,
     text: 'The invoice as a page and as an e-invoice.',
     attachments: [
@@ -157,42 +188,39 @@ async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, toda
       { filename: slug(both).replace('.pdf', '.xml'), content: ublOf(both), contentType: 'application/xml' },
     ],
   });
-  await transport.sendMail({
+  await send({
     from: `"${page.supplier.name}" <accounts@${page.supplier.domain}>`,
-    to,
     subject: `Invoice ${page.number}`,
     text: 'Please find our invoice attached.',
     attachments: [{ filename: slug(page), content: Buffer.from(await hybridOf(page, data)), contentType: pdf }],
   });
   transport.close();
-  await byUpload(doors, [{ name: 'post-of-monday.pdf', bytes: await pileOf(pile), type: pdf }], 'MBG');
-  await byUpload(
-    doors,
-    [{ name: 'photo-signwrights.jpg', bytes: await pictureOf([photo], 'jpeg', { photo: true, skew: 0 }), type: 'image/jpeg' }],
-    'MBG',
-  );
+  const monday = 'post-of-monday.pdf',
+    sign = 'photo-signwrights.jpg';
+  if (!there.has(monday)) await byUpload(doors, [{ name: monday, bytes: await pileOf(pile), type: pdf }], 'MBG');
+  if (!there.has(sign))
+    await byUpload(doors, [{ name: sign, bytes: await pictureOf([photo], 'jpeg', { photo: true, skew: 0 }), type: 'image/jpeg' }], 'MBG');
   return 5;
 }
 
 /** Waits until all is read, then lets the demo's people take some bills further: with approvers, and ready to post. */
 export async function moveAlong(services: Services, sent: number): Promise<void> {
   const { db } = services.database;
-  for (let i = 0; i < 600; i++) {
-    const [{ n } = { n: 1 }] = await db
-      .select({ n: sql<number>`count(*)::int` })
-      .from(document)
-      .where(inArray(document.state, ['waiting', 'reading']));
-    const [{ seen } = { seen: 0 }] = await db.select({ seen: sql<number>`count(*)::int` }).from(document);
-    if (n === 0 && seen >= sent) break;
-    await wait(200);
-  }
+  await until(async () => {
+    const unread = await countOf(services, document, inArray(document.state, ['waiting', 'reading']));
+    return unread === 0 && (await countOf(services, document)) >= sent;
+  });
   const fresh = await db
     .select({ id: bill.id, companyId: bill.companyId })
     .from(bill)
     .where(and(eq(bill.stage, 'read'), isNotNull(bill.supplierId)))
     .orderBy(asc(bill.createdAt), asc(bill.id));
   const day = services.now().toISOString().slice(0, 10);
-  let moved = 0;
+  const [there] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(bill)
+    .where(and(isNotNull(bill.documentId), inArray(bill.stage, ['coded', 'approved'])));
+  let moved = there!.n;
   for (const { id, companyId } of fresh) {
     if (moved >= 11) break;
     const clerk = await callerOf(services, 'Ines Okafor', companyId);

@@ -41,8 +41,13 @@ export interface Master {
   person(name: string): string;
 }
 
-export async function hasOrganisation(services: Services): Promise<boolean> {
-  return (await services.database.db.select().from(organisation).limit(1)).length > 0;
+export async function isEmpty(services: Services): Promise<boolean> {
+  return (await services.database.db.select().from(organisation).limit(1)).length === 0;
+}
+
+/** Whether a demo was begun and broken off before all of it was in. */
+export async function demoUnfinished(services: Services): Promise<boolean> {
+  return (await services.database.db.select().from(organisation).where(eq(organisation.ready, false))).length > 0;
 }
 
 const found = <T>(value: T | undefined, what: string): T => {
@@ -53,7 +58,7 @@ const found = <T>(value: T | undefined, what: string): T => {
 /** Companies, people, accounts, cost centres, tax codes, suppliers, rates and open periods. */
 export async function writeMaster(db: Executor, today: string): Promise<Master> {
   const year = Number(today.slice(0, 4));
-  await db.insert(organisation).values({ name: 'Marrowby', demo: true });
+  await db.insert(organisation).values({ name: 'Marrowby', demo: true, ready: false });
   const passwordHash = await hashPassword(demoPassword);
   const persons = new Map(
     (
@@ -156,13 +161,19 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
   };
 }
 
-/** The whole demo on an empty database: master data and history in one transaction, then documents through the real doors. */
+/**
+ * The whole demo on an empty database: master data and history in one transaction, then documents through the real doors. One that was
+ * broken off goes on where it was.
+ */
 export async function loadDemo(services: Services, doors: Doors): Promise<void> {
+  const { db } = services.database;
   const today = services.now().toISOString().slice(0, 10);
-  await transaction(services.database.db, async (tx) => {
-    await writeHistory(tx, await writeMaster(tx, today), today);
-  });
-  await moveAlong(services, await firstDocuments(doors, today));
+  if (await isEmpty(services))
+    await transaction(db, async (tx) => {
+      await writeHistory(tx, await writeMaster(tx, today), today);
+    });
+  await moveAlong(services, await firstDocuments(services, doors, today));
+  await db.update(organisation).set({ ready: true });
 }
 
 /** The demo's people as callers, for moving bills along as they would. */

@@ -1,23 +1,16 @@
-// npm start: installs what is missing, starts the database, migrates, loads the demo on first run, serves.
+// npm start: installs what is missing, starts the database, migrates, loads the demo on first run, serves and works.
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { startDatabase } from './database.mjs';
-import { preparePackages, prepareWeb, root } from './prepare.mjs';
+import { preparePackages, prepareWeb } from './prepare.mjs';
+import { running, server } from './running.mjs';
+import { settings } from './settings.mjs';
 import { Stop } from './system.mjs';
 
 const empty = process.argv.includes('--empty');
-const data = resolve(process.env.LEDGERLINE_DATA ?? join(root, '.data'));
-const port = Number(process.env.PORT ?? 4310);
-const smtpPort = Number(process.env.SMTP_PORT ?? 4325);
-const begun = [];
-
-async function end(code) {
-  for (const stop of begun.splice(0).reverse()) await stop().catch((error) => console.error(error.message));
-  process.exit(code);
-}
 
 /** One Ledgerline a data folder: a second one would take the first one's database for a left-over. */
-function holdFolder() {
+function holdFolder(data, begun) {
   const mine = join(data, 'running');
   const other = existsSync(mine) ? Number(readFileSync(mine, 'utf8')) : 0;
   if (
@@ -32,43 +25,33 @@ function holdFolder() {
   begun.push(async () => rmSync(mine, { force: true }));
 }
 
-let ending = false;
-for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(signal, () => {
-    if (ending) return;
-    ending = true;
-    console.log('\nEnding …');
-    void end(0);
-  });
-
-try {
+await running(async (begun) => {
+  const set = settings();
+  const { data, port = 4310, smtpPort = 4325, publicUrl, hosts, host } = set;
   preparePackages();
   prepareWeb();
-  let databaseUrl = process.env.DATABASE_URL;
+  let { databaseUrl, ownerUrl } = set;
   if (!databaseUrl) {
-    holdFolder();
-    const database = await startDatabase(join(data, 'database'));
+    holdFolder(data, begun);
+    const database = await startDatabase(join(data, 'database'), { say: (sentence) => console.error(sentence) });
     begun.push(database.stop);
-    databaseUrl = database.url;
+    ({ url: databaseUrl, ownerUrl } = database);
+    // For `npx ledgerline backup` while this runs.
+    writeFileSync(join(data, 'database-url'), ownerUrl, { mode: 0o600 });
+    begun.push(async () => rmSync(join(data, 'database-url'), { force: true }));
   }
-  const { register } = await import('tsx/esm/api');
-  register();
-  const { start } = await import('../server/main.ts');
-  const scanFolder = join(data, 'scans');
-  const running = await start({ databaseUrl, port, smtpPort, scanFolder });
-  begun.push(() => running.close());
-  const { loadDemo, hasOrganisation } = await import('../demo/load.ts');
-  const there = await hasOrganisation(running.services);
-  if (!empty && !there) {
-    console.log('Loading the demo (once) …');
-    await loadDemo(running.services, { port, smtpPort, scanFolder });
+  const { start } = await server();
+  const scanFolder = set.scanFolder ?? join(data, 'scans');
+  const parts = { web: { port, host }, mail: { port: smtpPort, host }, work: true, scanFolder };
+  const now = await start({ databaseUrl, ownerUrl, publicUrl, hosts, ...parts });
+  begun.push(() => now.close());
+  const { loadDemo, isEmpty, demoUnfinished } = await import('../demo/load.ts');
+  const first = await isEmpty(now.services);
+  if ((!empty && first) || (await demoUnfinished(now.services))) {
+    console.log(first ? 'Loading the demo (once) …' : 'Loading the rest of the demo …');
+    await loadDemo(now.services, { port, smtpPort, scanFolder });
   }
-  const people = empty && !there ? 'Open it to set up your organisation.' : (await import('../demo/people.ts')).signInLine;
-  console.log(`Ledgerline is ready at http://127.0.0.1:${port}`);
+  const people = empty && first ? 'Open it to set up your organisation.' : (await import('../demo/people.ts')).signInLine;
+  console.log(`Ledgerline is ready at ${publicUrl ?? `http://127.0.0.1:${port}`}`);
   console.log(`${people}\nMail: smtp://127.0.0.1:${smtpPort}   Scans: ${scanFolder}`);
-} catch (error) {
-  console.error(
-    error instanceof Stop || (error instanceof Error && /^(Port|The database was made)/.test(error.message)) ? error.message : error,
-  );
-  await end(1);
-}
+});

@@ -32,7 +32,7 @@ it('a busy port gives one sentence with what to do, and nothing is left running'
       LEDGERLINE_DATA: data,
       PORT: String(port),
       SMTP_PORT: '0',
-      DATABASE_URL: inject('templateUrl').replace('template_ledgerline', 'postgres'),
+      DATABASE_URL: inject('applicationUrl'),
     },
     stdio: ['ignore', 'ignore', 'pipe'],
   });

@@ -9,6 +9,7 @@ import { billRoutes } from './bills/routes.ts';
 import { checkRoutes } from './checks/routes.ts';
 import { companyRoutes } from './companies/routes.ts';
 import { eventRoutes } from './events/routes.ts';
+import { makeHealth } from './http/health.ts';
 import { Api } from './http/define.ts';
 import { openApi } from './http/openapi.ts';
 import { away } from './db/faults.ts';
@@ -78,6 +79,7 @@ function failed(error: Error, c: Context): Response {
 export function makeApp(services: Services, webFolder: string): Hono {
   const app = new Hono();
   app.onError(failed);
+  app.route('/', makeHealth(services));
   app.route('/', makeApi(services).app);
   app.get('/api/*', (c) => problem(c, new Refusal(404, 'This is not here.')));
   app.get('*', async (c) => {

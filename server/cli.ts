@@ -1,11 +1,43 @@
+import { roleOf, prepareDatabase } from './db/prepare.ts';
 import { readFiles } from './reading/cli.ts';
 
 const usage = `ledgerline read FILE…     print what is read from invoices, one JSON document a file
+ledgerline backup FILE    write everything, originals included, into one file
+ledgerline restore FILE   put back what a backup holds, in place of what is there
+ledgerline prepare        bring the structure of DATABASE_OWNER_URL up to date and give DATABASE_URL's role its rights
 ledgerline --help         this text`;
 
-const [command, ...rest] = process.argv.slice(2);
-if (command === 'read' && rest.length > 0) process.exitCode = await readFiles(rest);
-else {
-  console.log(usage);
-  process.exitCode = command === '--help' || command === 'help' ? 0 : 2;
+/** Brings a database of one's own up to date. */
+async function prepare(): Promise<void> {
+  const { DATABASE_OWNER_URL: owner, DATABASE_URL: application } = process.env;
+  if (!owner || !application) throw new Error('DATABASE_OWNER_URL and DATABASE_URL are needed. docs/operators.md says what they are.');
+  await prepareDatabase(owner, roleOf(application));
+  console.log('The database is up to date.');
+}
+
+interface Copies {
+  backup(file: string): Promise<void>;
+  restore(file: string): Promise<void>;
+}
+// @ts-expect-error plain JavaScript
+const copies = (): Promise<Copies> => import('../scripts/backup.mjs');
+
+async function run([command, ...rest]: string[]): Promise<number> {
+  const [file] = rest;
+  if (command === 'read' && rest.length > 0) return readFiles(rest);
+  if (command === 'backup' && file && rest.length === 1) await (await copies()).backup(file);
+  else if (command === 'restore' && file && rest.length === 1) await (await copies()).restore(file);
+  else if (command === 'prepare' && rest.length === 0) await prepare();
+  else {
+    console.log(usage);
+    return command === '--help' || command === 'help' ? 0 : 2;
+  }
+  return 0;
+}
+
+try {
+  process.exitCode = await run(process.argv.slice(2));
+} catch (error) {
+  console.error(error instanceof Error ? error.message : error);
+  process.exitCode = 1;
 }

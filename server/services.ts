@@ -1,7 +1,18 @@
-import type { Database } from './db/client.ts';
+import type { Opener } from './arrivals/opener.ts';
+import type { Database, Executor } from './db/client.ts';
 import type { Door } from './http/door.ts';
 import type { Live } from './live/live.ts';
 import type { ReadingPool } from './reading/pool.ts';
+
+/** Work to be done soon, queued in the transaction that makes it needed: there with it, or not at all. */
+export interface Queue {
+  /** A message to be taken apart. */
+  opening(tx: Executor, arrivalId: string): Promise<void>;
+  /** A document to be read. */
+  reading(tx: Executor, documentId: string): Promise<void>;
+  /** A document whose pages have to be read as pictures first. */
+  scanning(tx: Executor, documentId: string): Promise<void>;
+}
 
 /** What use cases need from outside, handed in so that tests can bring their own. */
 export interface Services {
@@ -10,10 +21,8 @@ export interface Services {
   live: Live;
   /** How it is reached from outside. */
   door: Door;
-  /** Puts a document in the queue to be read. */
-  queueReading(documentId: string): Promise<void>;
-  /** Puts a document in the queue of those whose pages have to be read as pictures first. */
-  queueScanning(documentId: string): Promise<void>;
+  opener: Opener;
+  queue: Queue;
   now(): Date;
 }
 

@@ -1,9 +1,8 @@
 // node --import tsx bench/reading/mail.ts FOLDER : takes messages apart (.eml with .truth.json beside them) and compares what is an invoice.
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { simpleParser } from 'mailparser';
 import { squash } from '@ledgerline/core/reading';
-import { fileOf, unpack } from '../../server/arrivals/unpack.ts';
+import { openMessage } from '../../server/arrivals/opening.ts';
 import { fileType } from '../../server/reading/filetype.ts';
 import { ReadingPool } from '../../server/reading/pool.ts';
 
@@ -18,9 +17,8 @@ for (const name of readdirSync(folder)
     invoices: string[];
     same?: string[][];
   };
-  const message = await simpleParser(readFileSync(join(folder, name)));
   const invoices: { name: string; number: string | null; data: boolean }[] = [];
-  for (const file of await unpack(message.attachments.map(fileOf))) {
+  for (const file of (await openMessage(readFileSync(join(folder, name)))).files) {
     if (file.inline || file.kept || !['pdf', 'xml', 'picture'].includes(fileType(file.bytes))) continue;
     const result = await pool.read(file.bytes, file.name);
     const part = result.ok ? result.parts.find((p) => p.reading.kind !== 'other' && p.shown !== 'small') : undefined;

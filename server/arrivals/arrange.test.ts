@@ -157,7 +157,7 @@ describe('sharing out the pages of an arrival', () => {
     expect((await shown(id)).files).toEqual({ [(await shown(id)).documents[0]!.pages[0]!.sha]: 'picture' });
     const apart = ['AR-7101', 'AR-7102'];
     expect([await filled(id), await bills(id)]).toEqual([[[1], [2]], apart]);
-    const kept = () => world.database.pool.query('SELECT page, turn, created_at FROM scanned_page ORDER BY page');
+    const kept = () => world.owner.query('SELECT page, turn, created_at FROM scanned_page ORDER BY page');
     const before = (await kept()).rows;
     await apply(id, (a) => {
       a.documents[0]!.pages.push(...a.documents[1]!.pages.splice(0));

@@ -73,8 +73,7 @@ export const arrange = command(
     },
   },
   async (tx, caller, wanted, hand): Promise<Arrangement> => {
-    const arrivalId = hand.subject,
-      queue: string[] = [];
+    const arrivalId = hand.subject;
     const now = await arrangementOf(tx, caller.company.id, arrivalId);
     check(now, wanted);
     const before = new Map(now.documents.map((d) => [d.id, d]));
@@ -97,6 +96,8 @@ export const arrange = command(
         duplicateOf: null,
         state: asked.pages.length ? 'waiting' : 'aside',
         note: asked.pages.length ? null : 'All its pages were moved or left out.',
+        progress: null,
+        tries: 0,
       };
       let id = old?.id;
       if (old) {
@@ -112,13 +113,10 @@ export const arrange = command(
           .returning({ id: document.id });
         id = made!.id;
       }
-      if (asked.pages.length) queue.push(id!);
+      if (asked.pages.length) await hand.services.queue.reading(tx, id!);
     }
     await tx.update(arrival).set({ leftOut: wanted.leftOut }).where(eq(arrival.id, arrivalId));
     hand.record({ subject: { type: 'arrival', id: arrivalId }, verb: 'pages shared out' });
-    hand.after(async () => {
-      for (const id of queue) await hand.services.queueReading(id);
-    });
     return arrangementOf(tx, caller.company.id, arrivalId);
   },
 );

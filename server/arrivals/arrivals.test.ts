@@ -1,16 +1,16 @@
-import { mkdtemp, readdir, writeFile } from 'node:fs/promises';
-import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { once } from 'node:events';
+import { connect, type AddressInfo } from 'node:net';
+import { createInterface } from 'node:readline';
 import nodemailer from 'nodemailer';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { makePdf } from '@ledgerline/documents/maker';
+import { keepMessage } from '../mail/message.ts';
 import { mailReceiver } from '../mail/receiver.ts';
 import { sha256 } from '../files/store.ts';
 import { ReadingPool } from '../reading/pool.ts';
-import { readArrived, resumeReading } from '../reading/service.ts';
+import { readArrived } from '../reading/service.ts';
 import { invoiceOf, makeWorld, type World } from '../testing/world.ts';
-import { takeScan } from './folder.ts';
+import { openAgain } from './pages.ts';
 import { takeIn } from './take.ts';
 
 let world: World, port: number;
@@ -26,7 +26,7 @@ afterAll(async () => {
   for (const r of receivers) await new Promise<void>((done) => r.close(done));
   await world.close();
 });
-const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
+const rows = async (text: string, ...values: unknown[]) => (await world.owner.query(text, values)).rows;
 const mail = async (message: object) => {
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port, ignoreTLS: true });
   try {
@@ -35,19 +35,16 @@ const mail = async (message: object) => {
     transport.close();
   }
 };
-const upload = (name: string, bytes: Uint8Array, mediaType = 'application/pdf') =>
-  takeIn(world.services, {
+const upload = async (name: string, bytes: Uint8Array, mediaType = 'application/pdf') =>
+  (await takeIn(world.services, {
     companyId: world.master.company('MBG').id,
     channel: 'upload',
     sender: null,
     subject: name,
-    body: null,
-    headers: null,
-    original: null,
     personId: null,
     note: null,
     files: [{ name, mediaType, bytes }],
-  });
+  }))!;
 const documentOf = async (arrivalId: string) => (await rows('select * from document where arrival_id = $1', arrivalId))[0];
 
 describe('signs that no database keeps', () => {
@@ -88,15 +85,157 @@ describe('mail', () => {
   });
   it('says so when a message has no attachment', async () => {
     await mail({ subject: 'Hello', text: 'Nothing attached' });
+    await world.drain();
     expect((await rows(`select note from arrival where subject = 'Hello'`))[0].note).toContain('no attachment');
   });
   it('refuses an address that no company has', () =>
     expect(mail({ to: 'someone@elsewhere.example', text: 'x' })).rejects.toMatchObject({ responseCode: 550 }));
   it('gives a company’s message to that company', async () => {
     await mail({ to: 'Invoices@Nursery.Marrowby.example', subject: 'For the nursery', text: 'x' });
+    await world.drain();
     expect((await rows(`select company_id from arrival where subject = 'For the nursery'`))[0].company_id).toBe(
       world.master.company('MNT').id,
     );
+  });
+});
+
+/** Speaks SMTP by hand, as a client without manners does, and gives the last line that was answered. */
+async function spoken(raw: Buffer, to: string[]): Promise<string> {
+  const socket = connect(port, '127.0.0.1');
+  const lines = createInterface(socket)[Symbol.asyncIterator]();
+  const answered = async () => {
+    for (;;) {
+      const line = (await lines.next()).value as string;
+      if (!/^\d{3}-/.test(line)) return line;
+    }
+  };
+  const say = async (text: string | Buffer) => {
+    socket.write(text);
+    return answered();
+  };
+  await answered();
+  await say('EHLO client.example\r\n');
+  await say('MAIL FROM:<accounts@quillhavengl.example>\r\n');
+  for (const one of to) await say(`RCPT TO:<${one}>\r\n`);
+  await say('DATA\r\n');
+  const last = await say(Buffer.concat([raw, Buffer.from('\r\n.\r\n')]));
+  socket.destroy();
+  return last;
+}
+const gardens = 'invoices@gardens.marrowby.example',
+  nursery = 'invoices@nursery.marrowby.example';
+
+describe('a message', () => {
+  const originals = async (subject: string) =>
+    rows(
+      `select c.code, a.id, a.note, a.state, encode(f.bytes, 'escape') as raw, f.bytes from arrival a join company c on c.id = a.company_id join file f on f.sha256 = a.file_sha256 where a.subject = $1 order by c.code`,
+      subject,
+    );
+  it('is kept for each company that it was sent to, byte for byte, once however often it comes', async () => {
+    const raw = Buffer.from('From: a@b.example\r\nSubject: to both\r\n\r\nOne text.');
+    for (let i = 0; i < 2; i++) expect(await spoken(raw, [gardens, nursery, gardens.toUpperCase()])).toMatch(/^250/);
+    await world.drain();
+    const kept = await originals('to both');
+    expect(kept.map((k) => k.code)).toEqual(['MBG', 'MNT']);
+    for (const { bytes } of kept) expect(Buffer.compare(bytes.subarray(-raw.length - 2, -2), raw)).toBe(0);
+  });
+  it('is there before anything in it was looked at', async () => {
+    await spoken(Buffer.from('Subject: not yet\r\n\r\nx'), [gardens]);
+    const [before] = await rows(`select state, note, subject from arrival where state = 'opening'`);
+    expect(before).toEqual({ state: 'opening', subject: null, note: expect.stringContaining('being taken apart') });
+    await world.drain();
+    expect((await originals('not yet'))[0]).toMatchObject({ state: 'open' });
+  });
+  const part = (head: string, body = 'x') => `--b\r\n${head}\r\n\r\n${body}\r\n`;
+  const mixed = (subject: string, ...parts: string[]) =>
+    `Subject: ${subject}\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n${parts.join('')}--b--\r\n`;
+  it.each([
+    ['zero bytes', 'zeros', Buffer.from('Subject: zeros\r\nX-A: \0\0\r\n\r\n\0\0\0')],
+    [
+      '3,000 parts',
+      'many',
+      Buffer.from(
+        mixed(
+          'many',
+          ...Array.from({ length: 3000 }, (_, i) =>
+            part(`Content-Type: application/pdf; name=${i}.pdf\r\nContent-Disposition: attachment`, `%PDF- ${i}`),
+          ),
+        ),
+      ),
+    ],
+    [
+      'an unknown charset',
+      'odd',
+      Buffer.from(
+        mixed('odd', part('Content-Type: text/plain; charset=klingon-8'), part('Content-Type: application/pdf; name*=klingon%%ZZ')),
+      ),
+    ],
+    ['no head at all', null, Buffer.from('\r\n\r\nnothing')],
+    ['nothing', null, Buffer.from('')],
+    ['bytes that are no text', null, Buffer.from(Array.from({ length: 4000 }, (_, i) => (i * 73) % 256)).subarray(1)],
+    [
+      'a boundary in a boundary, 400 deep',
+      'deep',
+      Buffer.from(
+        `Subject: deep\r\n${Array.from({ length: 400 }, (_, i) => `Content-Type: multipart/mixed; boundary=b${i}\r\n\r\n--b${i}\r\n`).join('')}`,
+      ),
+    ],
+    ['a head of a megabyte', 'long', Buffer.from(`Subject: long\r\nX-Long: ${'y'.repeat(1_000_000)}\r\n\r\nx`)],
+  ])('with %s is taken, kept and said what it is', async (_, subject, raw) => {
+    const before = (await rows('select count(*)::int as n from arrival'))[0].n;
+    expect(await spoken(raw, [gardens])).toMatch(/^250/);
+    await world.drain();
+    const [last] = await rows('select * from arrival order by id desc limit 1');
+    expect((await rows('select count(*)::int as n from arrival'))[0].n).toBe(before + 1);
+    expect(last.state).not.toBe('opening');
+    if (subject !== 'odd') expect(last.note).toBeTruthy();
+    if (subject && last.state === 'open') expect(last.subject).toBe(subject);
+    if (subject === 'many') {
+      expect(last.note).toContain('3000 files; the first 200');
+      expect((await rows('select count(*)::int as n from document where arrival_id = $1', last.id))[0].n).toBe(200);
+    }
+  });
+  it('that could not be kept is asked for again, and then kept once', async () => {
+    const raw = Buffer.from('Subject: later\r\n\r\nx');
+    const error = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    await rows(
+      'create function nothing_is_kept() returns trigger language plpgsql as $$ begin raise exception using errcode = $2; end $$'.replace(
+        '$2',
+        `'disk_full'`,
+      ),
+    );
+    await rows('create trigger nothing_is_kept before insert on arrival for each row execute function nothing_is_kept()');
+    expect(await spoken(raw, [gardens])).toMatch(/^452 .*room/);
+    await rows('drop trigger nothing_is_kept on arrival');
+    expect((await rows(`select count(*)::int as n from file where size = $1`, raw.length + 2))[0].n, 'nothing half-kept').toBe(0);
+    expect(await spoken(raw, [gardens])).toMatch(/^250/);
+    error.mockRestore();
+    await world.drain();
+    expect(await originals('later')).toHaveLength(1);
+  });
+  it('that cannot be taken apart is kept and can be tried again', async () => {
+    const [id] = await keepMessage(world.services, [world.master.company('MBG').id], Buffer.from('Subject: hard\r\n\r\nx'), null);
+    const { message } = world.services.opener;
+    world.services.opener.message = async () => ({ fault: 'too-heavy' });
+    await world.drain();
+    expect((await rows('select state, note from arrival where id = $1', id))[0]).toEqual({
+      state: 'failed',
+      note: expect.stringContaining('could not be taken apart'),
+    });
+    world.services.opener.message = message.bind(world.services.opener);
+    await world.run(openAgain, await world.as('Ines Okafor'), { id: id! }, {});
+    await world.drain();
+    expect((await originals('hard'))[0]).toMatchObject({ state: 'open' });
+  });
+  it('a client who says nothing does not hold back the end', async () => {
+    const receiver = mailReceiver(world.services);
+    await new Promise<void>((done) => receiver.listen(0, '127.0.0.1', done));
+    const idle = connect((receiver.server.address() as AddressInfo).port, '127.0.0.1');
+    await once(idle, 'data');
+    const began = Date.now();
+    await new Promise<void>((done) => receiver.close(done));
+    expect(Date.now() - began).toBeLessThan(4000);
+    idle.destroy();
   });
 });
 
@@ -130,34 +269,12 @@ describe('files', () => {
     await pool.close();
     expect(await world.services.reader.read(bytes)).toMatchObject({ ok: true });
   });
-  it('reading twice makes one bill, and what was left unread is queued at start', async () => {
+  it('reading twice at once makes one bill', async () => {
     const id = await upload('left.pdf', await makePdf(invoiceOf(4, { number: 'A-4' })));
     const doc = await documentOf(id);
-    world.queue.length = 0;
     await rows(`update document set state = 'reading' where id = $1`, doc.id);
-    expect(await resumeReading(world.services)).toBe(1);
     await Promise.all([readArrived(world.services, doc.id), readArrived(world.services, doc.id)]);
     world.queue.length = 0;
     expect(await rows(`select count(*)::int as n from bill where document_id = $1`, doc.id)).toEqual([{ n: 1 }]);
-  });
-});
-
-describe('scan folder', () => {
-  it('takes a scan in and moves the original to done', async () => {
-    const folder = await mkdtemp(join(tmpdir(), 'scans-'));
-    await writeFile(join(folder, 'scan-1.pdf'), await makePdf(invoiceOf(6, { number: 'A-5' })));
-    await takeScan(world.services, folder, join(folder, 'scan-1.pdf'));
-    await world.drain();
-    expect(await readdir(folder)).toEqual(['done']);
-    expect(await rows(`select stage from bill where invoice_number = 'A-5'`)).toEqual([{ stage: 'read' }]);
-  });
-  it('goes to the company that the page names', async () => {
-    const folder = await mkdtemp(join(tmpdir(), 'scans-'));
-    await writeFile(join(folder, 'scan-2.pdf'), await makePdf(invoiceOf(9, { number: 'A-6' })));
-    await takeScan(world.services, folder, join(folder, 'scan-2.pdf'));
-    await world.drain();
-    expect(await rows(`select company_id from bill where invoice_number = 'A-6'`)).toEqual([
-      { company_id: world.master.company('MNT').id },
-    ]);
   });
 });

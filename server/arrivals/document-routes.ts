@@ -72,7 +72,7 @@ export function documentRoutes(api: Api): void {
       const source = found?.sources?.[Number(params['number']) - 1];
       const bytes = source && (await fetchFile(services.database.db, source.sha));
       if (!source || !bytes || fileType(bytes) !== 'picture') throw notFound('This picture');
-      return picture(bytes, source.page);
+      return picture(services, bytes, source.page);
     },
   );
   api.command({ method: 'post', path: '/documents/:id/retry', summary: 'Try to read a document again', answer: Nothing }, readAgain);

@@ -1,58 +1,267 @@
-import { mkdir, readFile, rename, stat } from 'node:fs/promises';
-import { basename, dirname, join, relative, sep } from 'node:path';
-import { watch, type FSWatcher } from 'chokidar';
-import { asc } from 'drizzle-orm';
-import { company } from '../db/schema/index.ts';
+import { constants, watch, type FSWatcher, type Stats } from 'node:fs';
+import { lstat, mkdir, open, readdir, rename } from 'node:fs/promises';
+import { and, asc, like, notInArray, sql } from 'drizzle-orm';
+import { alone } from '../db/alone.ts';
+import { company, notice } from '../db/schema/index.ts';
+import { codeOf, isFull, isGone } from '../db/faults.ts';
+import { logError, logLine } from '../log.ts';
 import { mediaTypeOf } from '../reading/filetype.ts';
 import type { Services } from '../services.ts';
 import { takeIn } from './take.ts';
 
 const limit = 100 * 1024 * 1024;
+/** Names that devices use while they write. */
 const temporary = /(^\.)|(^~)|\.(part|tmp|crdownload|filepart)$/i;
 
-/** Takes one scan in and moves the original to "done" beside it. The folder's name says the company; else the first one, until the page says more. */
-export async function takeScan(services: Services, folder: string, path: string): Promise<void> {
-  const companies = await services.database.db.select().from(company).orderBy(asc(company.code));
-  const first = companies[0];
-  if (!first) return;
-  const inside = relative(folder, path).split(sep);
-  const own = inside.length > 1 ? companies.find((c) => c.code.toLowerCase() === inside[0]!.toLowerCase()) : undefined;
-  const { size } = await stat(path);
-  const name = basename(path);
-  const tooLarge = size > limit;
-  const bytes = tooLarge ? null : new Uint8Array(await readFile(path));
-  await takeIn(services, {
-    companyId: (own ?? first).id,
-    channel: 'folder',
-    sender: 'Scan folder',
-    subject: name,
-    body: null,
-    headers: null,
-    original: null,
-    personId: null,
-    note: tooLarge ? `${name} is larger than 100 MB and was not taken in. It lies in the folder “done”.` : null,
-    files: bytes ? [{ name, mediaType: mediaTypeOf(name), bytes }] : [],
-  });
-  const done = join(dirname(path), 'done');
-  await mkdir(done, { recursive: true });
-  await rename(path, join(done, `${services.now().toISOString().replace(/[:.]/g, '-')} ${name}`));
+/** Names are bytes: what is no UTF-8 is read as Windows wrote it, for showing only. */
+export function nameOf(bytes: Buffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes);
+  }
+}
+const under = (folder: Buffer, name: Buffer | string): Buffer => Buffer.concat([folder, Buffer.from('/'), Buffer.from(name)]);
+
+/** A file that may be taken in: where it lies, how it looked, and whose it is by its folder. */
+interface Candidate {
+  path: Buffer;
+  folder: Buffer;
+  name: string;
+  own: string | null;
+  stats: Stats;
+}
+interface CompanyHere {
+  id: string;
+  code: string;
+}
+interface Found {
+  candidates: Candidate[];
+  /** What lies there and can't be taken in, in a clerk's words, by its place. */
+  wrong: Map<string, string>;
 }
 
-/** Watches the scan folder. A file is taken once it has stopped growing; names that devices use while writing are left alone. */
-export async function watchFolder(services: Services, folder: string, settle = 1500): Promise<FSWatcher> {
-  await mkdir(folder, { recursive: true });
-  const watcher = watch(folder, {
-    depth: 1,
-    ignored: (path) => path !== folder && (temporary.test(basename(path)) || relative(folder, path).split(sep).includes('done')),
-    awaitWriteFinish: { stabilityThreshold: settle, pollInterval: 100 },
-  });
-  // One after another: the same file dropped twice at once is still noticed.
-  let line: Promise<void> = Promise.resolve();
-  watcher.on('add', (path) => {
-    line = line
-      .then(() => takeScan(services, folder, path))
-      .catch((error: unknown) => console.error(`A scan could not be taken in: ${error instanceof Error ? error.message : String(error)}`));
-  });
-  await new Promise<void>((ready) => watcher.once('ready', () => ready()));
-  return watcher;
+/** Looks through the folder and the companies' folders in it. No link is followed, and nothing but regular files and folders is opened. */
+async function lookThrough(root: Buffer, companies: CompanyHere[]): Promise<Found> {
+  const found: Found = { candidates: [], wrong: new Map() };
+  const codes = companies.map((c) => c.code).join(', ');
+  const enter = async (folder: Buffer, own: CompanyHere | null, depth: number): Promise<void> => {
+    for (const bytes of await readdir(folder, { encoding: 'buffer' })) {
+      const name = nameOf(bytes),
+        path = under(folder, bytes),
+        place = own ? `${own.code}/${name}` : name;
+      if (temporary.test(name) || (name === 'done' && depth <= 1)) continue;
+      const stats = await lstat(path).catch(() => null);
+      if (!stats) continue;
+      if (stats.isFile()) {
+        found.candidates.push({ path, folder, name, own: own?.id ?? null, stats });
+      } else if (!stats.isDirectory()) {
+        found.wrong.set(
+          place,
+          `“${place}” in the scan folder is no file but a link or a device. It is left where it is; put the file itself there.`,
+        );
+      } else if (depth > 0) {
+        found.wrong.set(
+          place,
+          `The folder “${place}” lies too deep in the scan folder, so nothing in it is taken in. Move its files one level up.`,
+        );
+      } else {
+        const of = companies.find((c) => c.code.toLowerCase() === name.toLowerCase());
+        if (of) await enter(path, of, 1);
+        else if ((await readdir(path).catch(() => [])).length > 0)
+          found.wrong.set(
+            place,
+            `The folder “${place}” in the scan folder belongs to no company, so nothing in it is taken in. Rename it to one of ${codes}, or move its files.`,
+          );
+      }
+    }
+  };
+  await enter(root, null, 0);
+  return found;
+}
+
+/** Reads a regular file through a handle that follows no link and waits for no other side; null where it is none, or another one now. */
+async function bytesOf({ path, stats }: Candidate): Promise<Uint8Array | null> {
+  const handle = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK);
+  try {
+    const now = await handle.stat();
+    if (!now.isFile() || now.ino !== stats.ino || now.size !== stats.size) return null;
+    return new Uint8Array(await handle.readFile());
+  } finally {
+    await handle.close();
+  }
+}
+
+const lookOf = (s: Stats) => `${s.mtimeMs} ${s.size} ${s.ino}`;
+
+/**
+ * The scan folder: what lies there is taken in and moved to "done" beside it. It is looked through when something changes, and every
+ * minute whatever happened: nothing is missed while the database was away, the organisation was not set up yet, or the system told nothing.
+ */
+export class ScanFolder {
+  readonly #root: Buffer;
+  readonly #services: Services;
+  readonly #settle: number;
+  readonly #watchers = new Map<string, FSWatcher>();
+  readonly #seen = new Map<string, { look: string; since: number }>();
+  #timer: ReturnType<typeof setTimeout> | null = null;
+  #looking: Promise<void> | null = null;
+  #again = false;
+  #closed = false;
+
+  /** `settle`: a file is taken once it has looked the same for so long; `every`: how often all is looked through, in milliseconds. */
+  constructor(
+    services: Services,
+    readonly folder: string,
+    settle = 1500,
+    readonly every = 60_000,
+  ) {
+    this.#services = services;
+    this.#root = Buffer.from(folder);
+    this.#settle = settle;
+  }
+
+  async begin(): Promise<void> {
+    await mkdir(this.folder, { recursive: true });
+    this.#watch(this.#root);
+    await this.look();
+  }
+
+  /** Looks the folder through now; once more where it is being looked through already. */
+  look(): Promise<void> {
+    if (this.#looking) {
+      this.#again = true;
+      return this.#looking;
+    }
+    const done = this.#whole().finally(() => {
+      this.#looking = null;
+      if (this.#again && !this.#closed) {
+        this.#again = false;
+        this.#soon(0);
+      }
+    });
+    return (this.#looking = done);
+  }
+
+  #soon(after: number): void {
+    if (this.#closed) return;
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.look(), after);
+    this.#timer.unref();
+  }
+
+  /** What the system tells is a reason to look, no more. */
+  #watch(folder: Buffer): void {
+    const key = folder.toString('latin1');
+    if (this.#watchers.has(key) || this.#closed) return;
+    try {
+      const watcher = watch(folder, { persistent: false }, () => this.#soon(50));
+      watcher.on('error', () => {
+        watcher.close();
+        this.#watchers.delete(key);
+      });
+      this.#watchers.set(key, watcher);
+    } catch {
+      // Then it is looked through every minute.
+    }
+  }
+
+  async #whole(): Promise<void> {
+    let next = this.every;
+    try {
+      const waits = await alone(this.#services.database.pool, 'scan folder', () => this.#pass());
+      if (waits) next = this.#settle;
+    } catch (error) {
+      if (isGone(error) || isFull(error)) next = Math.min(this.every, 5000);
+      else logError('the scan folder', error);
+    }
+    this.#soon(next);
+  }
+
+  /** One look through the folder; whether something there still grows. */
+  async #pass(): Promise<boolean> {
+    const companies = await this.#services.database.db
+      .select({ id: company.id, code: company.code })
+      .from(company)
+      .orderBy(asc(company.code));
+    // Before there is a company, what lies here waits.
+    if (companies.length === 0) return false;
+    const { candidates, wrong } = await lookThrough(this.#root, companies);
+    const now = Date.now(),
+      there = new Set<string>();
+    let growing = false;
+    for (const one of candidates) {
+      const key = one.path.toString('latin1'),
+        look = lookOf(one.stats),
+        before = this.#seen.get(key);
+      there.add(key);
+      if (before?.look !== look) this.#seen.set(key, { look, since: now });
+      if (before?.look !== look || now - before.since < this.#settle) {
+        growing = true;
+        continue;
+      }
+      await this.#take(one, one.own ?? companies[0]!.id, wrong);
+    }
+    for (const key of this.#seen.keys()) if (!there.has(key)) this.#seen.delete(key);
+    for (const c of candidates) this.#watch(c.folder);
+    await this.#tell(wrong);
+    return growing;
+  }
+
+  async #take(one: Candidate, companyId: string, wrong: Map<string, string>): Promise<void> {
+    const { name, stats, folder, path } = one;
+    try {
+      const done = under(folder, 'done');
+      await mkdir(done, { recursive: true });
+      if (!(await lstat(done)).isDirectory()) {
+        wrong.set('done', `“done” in the scan folder is no folder, so nothing can be moved there and nothing is taken in. Remove it.`);
+        return;
+      }
+      const tooLarge = stats.size > limit;
+      const bytes = tooLarge ? null : await bytesOf(one);
+      if (!tooLarge && !bytes) return;
+      await takeIn(this.#services, {
+        companyId,
+        channel: 'folder',
+        sender: 'Scan folder',
+        subject: name,
+        personId: null,
+        note: tooLarge ? `${name} is larger than 100 MB and was not taken in. It lies in the folder “done”.` : null,
+        doorKey: `folder ${path.toString('latin1')} ${lookOf(stats)}`,
+        files: bytes ? [{ name, mediaType: mediaTypeOf(name), bytes }] : [],
+      });
+      const at = new Date().toISOString().replace(/[:.]/g, '-');
+      await rename(path, under(done, Buffer.concat([Buffer.from(`${at} `), path.subarray(folder.length + 1)])));
+    } catch (error) {
+      if (isGone(error) || isFull(error)) throw error;
+      // It was taken away by somebody else.
+      if (codeOf(error) === 'ENOENT') return;
+      logError('taking a scan in', error);
+      wrong.set(name, `“${name}” in the scan folder could not be taken in; it is left where it is. See that it may be read and moved.`);
+    }
+  }
+
+  /** Says what is wrong now, and no more what was. */
+  async #tell(wrong: Map<string, string>): Promise<void> {
+    const { db } = this.#services.database;
+    const keys = [...wrong.keys()].map((place) => `folder ${place}`.slice(0, 500));
+    const gone = and(like(notice.key, 'folder %'), keys.length ? notInArray(notice.key, keys) : undefined);
+    await db.delete(notice).where(gone);
+    if (keys.length === 0) return;
+    const rows = [...wrong.values()].map((sentence, i) => ({ key: keys[i]!, sentence, since: this.#services.now() }));
+    const made = await db.insert(notice).values(rows.slice(0, 50)).onConflictDoNothing().returning({ key: notice.key });
+    if (made.length > 0) {
+      logLine('The scan folder holds something that cannot be taken in; Arrivals says what.');
+      await db.execute(
+        sql`select pg_notify('ledgerline', json_build_object('type', 'arrival', 'company', ${company.id}, 'id', null)::text) from ${company}`,
+      );
+    }
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    if (this.#timer) clearTimeout(this.#timer);
+    for (const watcher of this.#watchers.values()) watcher.close();
+    await this.#looking?.catch(() => undefined);
+  }
 }

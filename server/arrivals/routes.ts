@@ -1,4 +1,4 @@
-import { ArrivalDetail, ArrivalList, ArrivalsQuery, Arrangement, Uploaded } from '@ledgerline/contract';
+import { ArrivalDetail, ArrivalList, ArrivalsQuery, Arrangement, Nothing, Uploaded } from '@ledgerline/contract';
 import { fetchFile } from '../files/store.ts';
 import { decodeCursor, nextOf } from '../http/cursor.ts';
 import { filesOf } from '../http/body.ts';
@@ -7,8 +7,9 @@ import { notFound } from '../http/problems.ts';
 import { separatorSheet } from '../imaging/separator.ts';
 import { fileType } from '../reading/filetype.ts';
 import { arrange, arrangementOf } from './arrange.ts';
+import { openAgain } from './pages.ts';
 import { original, picture } from './show.ts';
-import { documentsOf, findArrival, listArrivals } from './store.ts';
+import { documentsOf, findArrival, listArrivals, noticesNow } from './store.ts';
 import type { Services } from '../services.ts';
 import { takeIn, type ArrivedFile } from './take.ts';
 
@@ -29,7 +30,8 @@ export function arrivalRoutes(api: Api): void {
       const limit = query.limit ?? 50;
       const at = decodeCursor(query.cursor, 'moment');
       const arrivals = await listArrivals(services.database.db, caller.company.id, at ? { at: at[0]!, id: at[1]! } : null, limit);
-      return { arrivals, next: nextOf(arrivals, limit, (last) => [last.receivedAt, last.id]) };
+      const notices = at ? [] : await noticesNow(services.database.db);
+      return { arrivals, notices, next: nextOf(arrivals, limit, (last) => [last.receivedAt, last.id]) };
     },
   );
   api.raw(
@@ -49,18 +51,15 @@ export function arrivalRoutes(api: Api): void {
           bytes: new Uint8Array(await f.arrayBuffer()),
         })),
       );
-      const arrivalId = await takeIn(services, {
+      const arrivalId = (await takeIn(services, {
         companyId: caller.company.id,
         channel: 'upload',
         sender: caller.me.name,
         subject: files.length === 1 ? files[0]!.name : `${files.length} files`,
-        body: null,
-        headers: null,
-        original: null,
         personId: caller.me.id,
         note: null,
         files,
-      });
+      }))!;
       return { arrivalId, documents: (await documentsOf(services.database.db, [arrivalId])).get(arrivalId) ?? [] };
     },
   );
@@ -79,6 +78,7 @@ export function arrivalRoutes(api: Api): void {
         sender: found.sender,
         subject: found.subject,
         note: found.note,
+        state: found.state,
         receivedAt: found.receivedAt.toISOString(),
         body: found.body,
         headers: found.headers ?? [],
@@ -87,6 +87,7 @@ export function arrivalRoutes(api: Api): void {
       };
     },
   );
+  api.command({ method: 'post', path: '/arrivals/:id/retry', summary: 'Try to take a message apart again', answer: Nothing }, openAgain);
   api.query(
     {
       path: '/arrivals/:id/pages',
@@ -122,7 +123,7 @@ export function arrivalRoutes(api: Api): void {
     async ({ services, caller, params }) => {
       const bytes = await fileOfArrival(services, caller.company.id, params['id']!, params['sha']!);
       if (fileType(bytes) !== 'picture') throw notFound('This picture');
-      return picture(bytes, Number(params['page']), 320);
+      return picture(services, bytes, Number(params['page']), 320);
     },
   );
   api.raw(

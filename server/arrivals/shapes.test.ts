@@ -1,14 +1,14 @@
-import { deflateRawSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dec } from '@ledgerline/core/money';
 import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
+import { zipOf } from '@ledgerline/documents/hostile';
 import { makePdf } from '@ledgerline/documents/maker';
 import { paperFile } from '@ledgerline/documents/paper';
 import { pictureOf, scannedPdf } from '@ledgerline/documents/picture';
 import { changeBill } from '../bills/change.ts';
 import { sendOn } from '../bills/moves.ts';
 import { settleException } from '../bills/settle.ts';
-import { takeMessage } from '../mail/receiver.ts';
+import { keepMessage } from '../mail/message.ts';
 import { damaged } from '../../bench/reading/damage.ts';
 import { noteOf } from '../reading/notes.ts';
 import { readAsked } from '../reading/readfile.ts';
@@ -25,38 +25,7 @@ const { rows, documents, billsOf } = looking(() => world);
 const pdf = 'application/pdf',
   xml = 'application/xml';
 const upload = (...files: Given[]) => takeFiles(world, files);
-
-/** A zip of stored or deflated entries, as simple as the format allows. */
-function zip(entries: { name: string; bytes: Uint8Array; said?: number }[]): Uint8Array {
-  const parts: Buffer[] = [],
-    directory: Buffer[] = [];
-  let at = 0;
-  for (const { name, bytes, said } of entries) {
-    const packed = deflateRawSync(bytes),
-      label = Buffer.from(name);
-    const fields = (head: Buffer) => {
-      head.writeUInt16LE(8, 4);
-      head.writeUInt32LE(packed.length, 14);
-      head.writeUInt32LE(said ?? bytes.length, 18);
-      head.writeUInt16LE(label.length, 22);
-      return head;
-    };
-    const local = Buffer.concat([Buffer.from([0x50, 0x4b, 3, 4]), fields(Buffer.alloc(26))]);
-    const central = Buffer.concat([Buffer.from([0x50, 0x4b, 1, 2, 20, 0]), fields(Buffer.alloc(40))]);
-    central.writeUInt32LE(at, 42);
-    parts.push(local, label, packed);
-    directory.push(central, label);
-    at += local.length + label.length + packed.length;
-  }
-  const list = Buffer.concat(directory),
-    end = Buffer.alloc(22);
-  end.writeUInt32LE(0x06054b50, 0);
-  end.writeUInt16LE(entries.length, 8);
-  end.writeUInt16LE(entries.length, 10);
-  end.writeUInt32LE(list.length, 12);
-  end.writeUInt32LE(at, 16);
-  return new Uint8Array(Buffer.concat([...parts, list, end]));
-}
+const message = async (raw: string) => (await keepMessage(world.services, [world.master.company('MBG').id], Buffer.from(raw), null))[0]!;
 
 describe('e-invoices', () => {
   it('become a bill exactly as the data has it, with a page drawn from it', async () => {
@@ -194,7 +163,7 @@ describe('piles and packed files', () => {
       part = async (name: string, bytes: Uint8Array) =>
         `--${boundary}\r\nContent-Type: application/pdf; name=${name}\r\nContent-Disposition: attachment; filename=${name}\r\nContent-Transfer-Encoding: base64\r\n\r\n${Buffer.from(bytes).toString('base64')}\r\n`;
     const raw = `From: a@b.example\r\nSubject: three\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=${boundary}\r\n\r\n${(await Promise.all([own, ...theirs].map(async (i, k) => part(`m${k}.pdf`, await makePdf(i))))).join('')}--${boundary}--\r\n`;
-    const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
+    const id = await message(raw);
     await world.drain();
     expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['M-0']);
     const [there] = await rows('select id, note from arrival where came_with = $1', id);
@@ -210,7 +179,7 @@ describe('piles and packed files', () => {
     const invoice = invoiceOf(9, { number: 'M-77', lines: 2 });
     const inside = `<cac:AdditionalDocumentReference><cbc:ID>1</cbc:ID><cac:Attachment><cbc:EmbeddedDocumentBinaryObject mimeCode="application/pdf" filename="page.pdf">${Buffer.from(await makePdf(invoice)).toString('base64')}</cbc:EmbeddedDocumentBinaryObject></cac:Attachment></cac:AdditionalDocumentReference>`;
     const raw = `From: a@b.example\r\nSubject: one\r\nMIME-Version: 1.0\r\nContent-Type: application/xml; name=m.xml\r\nContent-Disposition: attachment; filename=m.xml\r\nContent-Transfer-Encoding: base64\r\n\r\n${Buffer.from(ublOf(invoice, inside)).toString('base64')}\r\n`;
-    const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
+    const id = await message(raw);
     await world.drain();
     const theirs = world.master.company('MNT').id;
     expect((await documents(id)).map((d) => [d.name, d.state, d.company_id])).toEqual([
@@ -222,14 +191,14 @@ describe('piles and packed files', () => {
   it('a zip in a forwarded message is opened, the packing stays beside it', async () => {
     const invoice = invoiceOf(0, { number: 'Z-1', lines: 2 });
     const packed = Buffer.from(
-      zip([
+      zipOf([
         { name: 'in/z-1.pdf', bytes: await makePdf(invoice) },
         { name: '__MACOSX/._z', bytes: new Uint8Array(3) },
       ]),
     ).toString('base64');
     const inner = `From: a@quillhavengl.example\r\nSubject: ours\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=i\r\n\r\n--i\r\nContent-Type: application/zip; name=all.zip\r\nContent-Disposition: attachment; filename=all.zip\r\nContent-Transfer-Encoding: base64\r\n\r\n${packed}\r\n--i--\r\n`;
     const raw = `From: cafe@marrowby.example\r\nSubject: Fwd\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=o\r\n\r\n--o\r\nContent-Type: message/rfc822\r\nContent-Disposition: attachment\r\n\r\n${inner}\r\n--o--\r\n`;
-    const id = await takeMessage(world.services, world.master.company('MBG').id, Buffer.from(raw), null);
+    const id = await message(raw);
     await world.drain();
     expect((await documents(id)).map((d) => [d.name, d.state])).toEqual([
       ['attachment-1.eml', 'aside'],
@@ -239,17 +208,22 @@ describe('piles and packed files', () => {
     expect((await billsOf(id)).map((b) => b.invoice_number)).toEqual(['Z-1']);
   });
   it.each([
-    ['too many files', zip(Array.from({ length: 12 }, (_, i) => ({ name: `${i}.pdf`, bytes: new Uint8Array(10) }))), 'too much'],
-    ['more than it may hold', zip([{ name: 'a.pdf', bytes: new Uint8Array(200_000) }]), 'too much'],
-    ['another size than it says', zip([{ name: 'a.pdf', bytes: new Uint8Array(90_000), said: 10 }]), 'damaged'],
+    ['too many files', zipOf(Array.from({ length: 12 }, (_, i) => ({ name: `${i}.pdf`, bytes: new Uint8Array(10) }))), 'too much'],
+    ['more than it may hold', zipOf([{ name: 'a.pdf', bytes: new Uint8Array(200_000) }]), 'too much'],
+    ['another size than it says', zipOf([{ name: 'a.pdf', bytes: new Uint8Array(90_000), said: 10 }]), 'damaged'],
     ['nothing that is a zip', new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9]), 'damaged'],
   ])('a zip with %s is kept whole', async (_, bytes, note) => {
-    const found = await unpack([{ name: 'x.zip', mediaType: 'application/zip', bytes }], { files: 10, bytes: 100_000, depth: 2 });
+    const found = await unpack([{ name: 'x.zip', mediaType: 'application/zip', bytes }], {
+      files: 10,
+      bytes: 100_000,
+      depth: 2,
+      ratio: 100,
+    });
     expect(found.map((f) => [f.name, f.kept?.state, f.kept?.note])).toEqual([['x.zip', 'unreadable', expect.stringContaining(note)]]);
   });
   it('a zip in a zip in a zip is opened only so far', async () => {
-    let bytes = zip([{ name: 'a.txt', bytes: new Uint8Array(4) }]);
-    for (let i = 0; i < 4; i++) bytes = zip([{ name: `${i}.zip`, bytes }]);
+    let bytes = zipOf([{ name: 'a.txt', bytes: new Uint8Array(4) }]);
+    for (let i = 0; i < 4; i++) bytes = zipOf([{ name: `${i}.zip`, bytes }]);
     const found = await unpack([{ name: 'x.zip', mediaType: 'application/zip', bytes }]);
     expect(found.at(-1)!.kept?.note).toContain('packed too many times');
   });

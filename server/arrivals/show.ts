@@ -1,5 +1,5 @@
 import { notFound } from '../http/problems.ts';
-import { shownPicture, UnreadablePicture } from '../imaging/decode.ts';
+import type { Services } from '../services.ts';
 
 /** A file is shown as itself only where it can't carry scripts; all else is a download. */
 export function original(bytes: Buffer, mediaType: string, name: string): Response {
@@ -16,10 +16,8 @@ export function original(bytes: Buffer, mediaType: string, name: string): Respon
 }
 
 /** A page of a picture file as PNG; a page that is not there, or can't be drawn any more, is not found. */
-export async function picture(bytes: Buffer, page: number, wide?: number): Promise<Response> {
-  if (!Number.isInteger(page) || page < 1) throw notFound('This picture');
-  const png = await shownPicture(bytes, page, 0, wide).catch((error: unknown) => {
-    throw error instanceof UnreadablePicture ? notFound('This picture') : error;
-  });
-  return original(png, 'image/png', 'page.png');
+export async function picture(services: Services, bytes: Buffer, page: number, wide?: number): Promise<Response> {
+  const png = Number.isInteger(page) && page >= 1 ? await services.reader.scans.show(bytes, page, wide) : null;
+  if (!png) throw notFound('This picture');
+  return original(Buffer.from(png), 'image/png', 'page.png');
 }

@@ -4,7 +4,7 @@ import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
 import type { PageSource } from '../reading/result.ts';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
-import { arrival, bill, document, supplier } from '../db/schema/index.ts';
+import { arrival, bill, document, notice, supplier } from '../db/schema/index.ts';
 
 const sameBill = alias(bill, 'same_bill');
 
@@ -74,8 +74,15 @@ const columns = {
   sender: arrival.sender,
   subject: arrival.subject,
   note: arrival.note,
+  state: arrival.state,
   receivedAt: arrival.receivedAt,
 };
+
+/** What the doors cannot take in and somebody has to see to. */
+export async function noticesNow(db: Executor): Promise<string[]> {
+  const rows = await db.select({ sentence: notice.sentence }).from(notice).orderBy(asc(notice.since), asc(notice.key)).limit(20);
+  return rows.map((r) => r.sentence);
+}
 
 /** Newest first, by keyset on time and id. */
 export async function listArrivals(

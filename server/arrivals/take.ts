@@ -7,7 +7,6 @@ import { keep } from '../files/store.ts';
 import { fileType } from '../reading/filetype.ts';
 import { faultNotes } from '../reading/notes.ts';
 import type { Services } from '../services.ts';
-import { unpack } from './unpack.ts';
 
 export interface ArrivedFile {
   name: string;
@@ -18,14 +17,13 @@ export interface ArrivedFile {
 }
 export interface Arriving {
   companyId: string;
-  channel: 'email' | 'folder' | 'upload';
+  channel: 'folder' | 'upload';
   sender: string | null;
   subject: string | null;
-  body: string | null;
-  headers: [string, string][] | null;
-  original: Uint8Array | null;
   personId: string | null;
   note: string | null;
+  /** Tells the same thing that comes through the same door again. */
+  doorKey?: string;
   files: ArrivedFile[];
 }
 
@@ -60,60 +58,67 @@ async function earlier(tx: Executor, companyId: string, sha: string): Promise<{ 
   return found ?? null;
 }
 
+type ArrivalRow = typeof arrival.$inferSelect;
+
 /**
- * Takes in a message, a scan or an upload, zips and forwarded messages opened: originals and rows in one transaction, then each file to be read is queued. A file that
- * is already there is noted as the same and goes no further. Gives the arrival's id.
+ * Adds files to an arrival, each with what becomes of it, and queues those that are to be read, in the same transaction. A file that is
+ * already there is noted as the same and goes no further.
  */
-export async function takeIn(services: Services, arriving: Arriving): Promise<string> {
-  const queue: string[] = [];
-  const files = await unpack(arriving.files);
-  const arrivalId = await transaction(services.database.db, async (tx) => {
-    const fileSha256 = arriving.original ? await keep(tx, arriving.original) : null;
-    const { companyId, channel, personId, note } = arriving;
-    const { sender, subject, body, headers } = cleaned({
-      sender: arriving.sender,
-      subject: arriving.subject,
-      body: arriving.body,
-      headers: arriving.headers,
-    });
+export async function addFiles(
+  tx: Executor,
+  services: Services,
+  came: Pick<ArrivalRow, 'id' | 'companyId'>,
+  files: ArrivedFile[],
+): Promise<void> {
+  const { companyId } = came;
+  for (const [position, file] of files.entries()) {
+    const sha = await keep(tx, file.bytes);
+    const same = file.inline || file.kept ? null : await earlier(tx, companyId, sha);
+    const { state, note } = same ? { state: 'duplicate', note: `The same file as ${same.name}, which is already here.` } : fate(file);
+    const [row] = await tx
+      .insert(document)
+      .values({
+        companyId,
+        arrivalId: came.id,
+        position,
+        name: cleaned(file.name.slice(0, 200)),
+        mediaType: cleaned(file.mediaType.slice(0, 100)),
+        fileSha256: sha,
+        size: file.bytes.length,
+        state,
+        note,
+        duplicateOf: same?.id ?? null,
+      })
+      .returning({ id: document.id });
+    if (state === 'waiting') await services.queue.reading(tx, row!.id);
+  }
+}
+
+/**
+ * Takes in a scan or an upload, zips and forwarded messages opened: originals, rows and what is to be read, in one transaction. Gives the
+ * arrival's id; null where the same came through the same door before.
+ */
+export async function takeIn(services: Services, arriving: Arriving): Promise<string | null> {
+  const files = await services.opener.files(arriving.files);
+  return transaction(services.database.db, async (tx) => {
+    const { companyId, channel, personId, note, doorKey } = arriving;
+    const { sender, subject } = cleaned({ sender: arriving.sender, subject: arriving.subject });
     const [made] = await tx
       .insert(arrival)
-      .values({ companyId, channel, sender, subject, body, headers, personId, note, fileSha256 })
-      .returning({ id: arrival.id });
-    for (const [position, file] of files.entries()) {
-      const sha = await keep(tx, file.bytes);
-      const same = file.inline || file.kept ? null : await earlier(tx, companyId, sha);
-      const { state, note: why } = same
-        ? { state: 'duplicate', note: `The same file as ${same.name}, which is already here.` }
-        : fate(file);
-      const [row] = await tx
-        .insert(document)
-        .values({
-          companyId,
-          arrivalId: made!.id,
-          position,
-          name: cleaned(file.name.slice(0, 200)),
-          mediaType: cleaned(file.mediaType.slice(0, 100)),
-          fileSha256: sha,
-          size: file.bytes.length,
-          state,
-          note: why,
-          duplicateOf: same?.id ?? null,
-        })
-        .returning({ id: document.id });
-      if (state === 'waiting') queue.push(row!.id);
-    }
+      .values({ companyId, channel, sender, subject, personId, note, doorKey: doorKey ?? null })
+      .onConflictDoNothing({ target: arrival.doorKey })
+      .returning();
+    if (!made) return null;
+    await addFiles(tx, services, made, files);
     record(tx, {
       companyId,
-      subject: { type: 'arrival', id: made!.id },
+      subject: { type: 'arrival', id: made.id },
       verb: 'arrived',
       by: { personId, source: channel === 'upload' ? 'web' : channel },
       at: services.now(),
       note: subject,
       after: { channel, sender, files: files.length },
     });
-    return made!.id;
+    return made.id;
   });
-  for (const id of queue) await services.queueReading(id);
-  return arrivalId;
 }

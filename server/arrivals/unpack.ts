@@ -4,22 +4,28 @@ import { fileType, mediaTypeOf } from '../reading/filetype.ts';
 import type { ArrivedFile } from './take.ts';
 
 const megabyte = 1024 * 1024;
-/** What a message or a zip may hold at most, all levels together. */
+/** What a message or a zip may hold at most, all levels together; and by how much one zip may grow, beyond a few megabytes. */
 export interface UnpackLimits {
   files: number;
   bytes: number;
   depth: number;
+  ratio: number;
 }
-export const unpackLimits: UnpackLimits = { files: 200, bytes: 300 * megabyte, depth: 3 };
+export const unpackLimits: UnpackLimits = { files: 200, bytes: 300 * megabyte, depth: 3, ratio: 100 };
+const alwaysAllowed = 8 * megabyte;
 
 interface Budget {
   files: number;
   bytes: number;
+  ratio: number;
 }
 class TooMuch extends Error {}
 
 const isMessage = (file: ArrivedFile): boolean => file.mediaType === 'message/rfc822' || /\.eml$/i.test(file.name);
 const isZip = (file: ArrivedFile): boolean => fileType(file.bytes) === 'zip' && (/\.zip$/i.test(file.name) || /zip/.test(file.mediaType));
+
+/** Whether a file is taken apart. */
+export const isPacked = (file: ArrivedFile): boolean => isZip(file) || isMessage(file);
 
 export const fileOf = (a: Attachment, index: number): ArrivedFile => ({
   name:
@@ -32,7 +38,7 @@ export const fileOf = (a: Attachment, index: number): ArrivedFile => ({
 
 /** Opens zips and forwarded messages, also inside each other, within limits. What can't be opened is kept whole and says why. */
 export async function unpack(files: ArrivedFile[], limits: UnpackLimits = unpackLimits): Promise<ArrivedFile[]> {
-  const budget: Budget = { files: limits.files, bytes: limits.bytes };
+  const budget: Budget = { files: limits.files, bytes: limits.bytes, ratio: limits.ratio };
   return openAll(files, limits.depth, budget);
 }
 
@@ -90,13 +96,16 @@ function filesOfZip(file: ArrivedFile, budget: Budget): Promise<ArrivedFile[]> {
     fromBuffer(Buffer.from(file.bytes), { lazyEntries: true, validateEntrySizes: true }, (error, zip) => {
       if (error || !zip) return fail(error ?? new Error('no zip'));
       const found: ArrivedFile[] = [];
+      // Real files shrink to a hundredth at best; what grows more was made to grow.
+      const left: Budget = { ...budget, bytes: Math.min(budget.bytes, alwaysAllowed + budget.ratio * file.bytes.length) };
       zip.on('error', fail).on('end', () => done(found));
       zip.on('entry', (entry: Entry) => {
         const name = entry.fileName.split('/').pop() ?? '';
         if (name === '' || name.startsWith('.') || entry.fileName.startsWith('__MACOSX/')) return zip.readEntry();
-        if (entry.uncompressedSize > budget.bytes || budget.files <= 0) return fail(new TooMuch());
-        bytesOf(zip, entry, budget)
+        if (entry.uncompressedSize > left.bytes || left.files <= 0) return fail(new TooMuch());
+        bytesOf(zip, entry, left)
           .then((bytes) => {
+            spend({ name, mediaType: mediaTypeOf(name), bytes }, left);
             found.push(spend({ name, mediaType: mediaTypeOf(name), bytes }, budget));
             zip.readEntry();
           })

@@ -15,15 +15,13 @@ export interface Caller {
 }
 export const actorOf = (caller: Caller): Actor => ({ personId: caller.me.id, source: caller.source });
 
-/** What a use case gets beside the caller and what is asked: the subject in hand, the clock, and what is to be done once it is kept. */
+/** What a use case gets beside the caller and what is asked: the subject in hand and the clock. */
 export interface Hand<S> {
   subject: S;
   now: Date;
   services: Services;
   /** Appends an act of the caller to the event log. */
   record(act: Pick<Act, 'subject' | 'verb' | 'note' | 'before' | 'after'>): void;
-  /** Done after the transaction has been committed, and only then. */
-  after(work: () => Promise<void>): void;
 }
 export type Params = Record<string, string>;
 
@@ -60,10 +58,8 @@ export function command<B extends TObject, S, R, A = R>(
     async perform(services, caller, params, asked) {
       mayAtAll(caller, spec.may);
       const input = valid(body, asked);
-      const later: (() => Promise<void>)[] = [];
       const done = await inWords(() =>
         transaction(services.database.db, async (tx) => {
-          later.length = 0;
           const now = services.now();
           const subject = (await spec.subject?.(tx, caller, params, input)) as S;
           return work(tx, caller, input, {
@@ -71,11 +67,9 @@ export function command<B extends TObject, S, R, A = R>(
             now,
             services,
             record: (act) => record(tx, { ...act, companyId: caller.company.id, by: actorOf(caller), at: now }),
-            after: (next) => later.push(next),
           });
         }),
       );
-      for (const next of later) await next();
       return show ? snapshot(services.database.db, (db) => show(db, caller, done, services.now())) : (done as unknown as A);
     },
   };

@@ -15,8 +15,19 @@ export interface Database {
   close(): Promise<void>;
 }
 
-export function connect(url: string): Database {
-  const pool = new pg.Pool({ connectionString: url, max: 12 });
+/** No statement of the application may take longer; nor may a transaction wait so long for its next one. */
+const limits = { statementSeconds: 30, idleSeconds: 120 };
+
+export function connect(url: string, { statementSeconds = limits.statementSeconds, most = 20 } = {}): Database {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: most,
+    keepAlive: true,
+    connectionTimeoutMillis: 20_000,
+    statement_timeout: statementSeconds * 1000,
+    idle_in_transaction_session_timeout: limits.idleSeconds * 1000,
+    application_name: 'ledgerline',
+  });
   pool.on('error', (error) => void logError('a database connection', error));
   return { db: drizzle(pool, { schema }), pool, url, close: () => pool.end() };
 }
@@ -28,16 +39,34 @@ export const snapshot = <T>(db: Db, work: (tx: Executor) => Promise<T>): Promise
 /** Brings the schema up to date. Throws when the database is newer than this version of Ledgerline. */
 export async function migrate({ db, pool }: Database): Promise<void> {
   const folder = fileURLToPath(new URL('./migrations', import.meta.url));
-  const known = (await import('./migrations/meta/_journal.json', { with: { type: 'json' } })).default.entries.length;
-  const there = await pool.query(`SELECT to_regclass('drizzle.__drizzle_migrations') IS NOT NULL AS there`);
-  if (there.rows[0].there) {
-    const { rows } = await pool.query('SELECT count(*)::int AS n FROM drizzle.__drizzle_migrations');
-    if (rows[0].n > known)
-      throw new Error(
-        `The database was made by a newer version of Ledgerline (schema ${rows[0].n}, this one knows ${known}). Start that version, or point LEDGERLINE_DATA at another folder.`,
-      );
-  }
+  const known = await knownVersion();
+  const there = await versionOf(pool);
+  if (there > known)
+    throw new Unready(
+      `The database was made by a newer version of Ledgerline (schema ${there}, this one knows ${known}). Start that version, or point LEDGERLINE_DATA at another folder.`,
+    );
   await runMigrations(db, { migrationsFolder: folder });
+}
+
+const knownVersion = async (): Promise<number> =>
+  (await import('./migrations/meta/_journal.json', { with: { type: 'json' } })).default.entries.length;
+
+async function versionOf(pool: pg.Pool): Promise<number> {
+  const { rows } = await pool.query(`SELECT to_regclass('drizzle.__drizzle_migrations') IS NOT NULL AS there`);
+  return rows[0].there ? (await pool.query('SELECT count(*)::int AS n FROM drizzle.__drizzle_migrations')).rows[0].n : 0;
+}
+
+/** A reason not to start that whoever runs Ledgerline can act on. */
+export class Unready extends Error {}
+
+/** Throws where the structure is not that of this version. */
+export async function checkVersion({ pool }: Database): Promise<void> {
+  const known = await knownVersion(),
+    there = await versionOf(pool);
+  if (there !== known)
+    throw new Unready(
+      `The database has schema ${there}, this version of Ledgerline needs ${known}. Bring it up to date as its owner: DATABASE_OWNER_URL=… npx ledgerline prepare.`,
+    );
 }
 
 /** The constraint that refused a write, for turning into a sentence. */

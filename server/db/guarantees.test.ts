@@ -4,7 +4,7 @@ import { arrive, invoiceOf, makeWorld, readyToPost, testDay, type World } from '
 
 let world: World;
 let posted: { billId: string; entryId: string };
-const sql = (text: string, ...values: unknown[]) => world.database.pool.query(text, values);
+const sql = (text: string, ...values: unknown[]) => world.owner.query(text, values);
 const refused = (constraint: string) => expect.objectContaining({ constraint });
 
 beforeAll(async () => {
@@ -56,7 +56,7 @@ describe('raw SQL cannot break the books', () => {
   it('an entry without lines is refused when the transaction ends', () =>
     expect(sql(entry, 2026, 11, '2026-11-02')).rejects.toEqual(refused('journal_entry_balances')));
   it('an entry that does not balance is refused', async () => {
-    const client = await world.database.pool.connect();
+    const client = await world.owner.connect();
     try {
       await client.query('begin');
       const { rows } = await client.query(entry, [2026, 11, '2026-11-02']);
@@ -88,7 +88,7 @@ describe('raw SQL cannot break the books', () => {
     );
   });
   it('a number given up by a rolled back transaction is given again: there is no gap', async () => {
-    const client = await world.database.pool.connect();
+    const client = await world.owner.connect();
     await client.query('begin');
     const lost = (await client.query(entry, [2026, 11, '2026-11-02'])).rows[0].number as number;
     await client.query('rollback');

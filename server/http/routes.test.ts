@@ -105,6 +105,7 @@ describe('all routes', () => {
       'post /bills/:id/discard': { rowVersion: 1, note: 'because' },
       'put /arrivals/:id/pages': { documents: [], leftOut: [] },
       'post /documents/:id/retry': {},
+      'post /arrivals/:id/retry': {},
       'post /documents/:id/spot': { page: 1, x: 1, y: 1, w: 5, h: 5, digits: false },
       'put /suppliers/:id': {
         name: 'Taken over',

@@ -29,9 +29,16 @@ export const isHeic = (bytes: Uint8Array): boolean =>
 
 async function opened(bytes: Uint8Array, page: number): Promise<Sharp> {
   if (!isHeic(bytes)) return sharp(bytes, { limitInputPixels: pictureLimits.pixels, failOn: 'error', page });
-  const { width, height, data } = await decodeHeic({ buffer: bytes });
-  if (width * height > pictureLimits.pixels) throw new UnreadablePicture();
-  return sharp(new Uint8Array(data), { raw: { width, height, channels: 4 } });
+  const images = await decodeHeic.all({ buffer: bytes });
+  try {
+    const [first] = images;
+    // The size is known before a pixel is made.
+    if (!first || first.width * first.height > pictureLimits.pixels) throw new UnreadablePicture();
+    const { width, height, data } = await first.decode();
+    return sharp(new Uint8Array(data), { raw: { width, height, channels: 4 } });
+  } finally {
+    images.dispose();
+  }
 }
 
 /** Number of pages of a picture file, and the size of each in pixels, upright by what the camera noted. Throws UnreadablePicture. */
@@ -134,12 +141,11 @@ function byChannels(data: Buffer, channels: number): { channels: 1 | 3; data: Ui
   return { channels: 1, data: out };
 }
 
-/** A page of a picture file as PNG for showing, turned clockwise, at most `wide` pixels wide. Throws UnreadablePicture. */
-export async function shownPicture(bytes: Uint8Array, page: number, turn = 0, wide = 1700): Promise<Buffer> {
+/** A page of a picture file as PNG for showing, at most `wide` pixels wide. Throws UnreadablePicture. */
+export async function shownPicture(bytes: Uint8Array, page: number, wide = 1700): Promise<Buffer> {
   try {
     const upright = await (await opened(bytes, page - 1)).rotate().toBuffer({ resolveWithObject: true });
     return await sharp(upright.data, isHeic(bytes) ? { raw: { width: upright.info.width, height: upright.info.height, channels: 4 } } : {})
-      .rotate(turn)
       .resize({ width: wide, withoutEnlargement: true })
       .png({ compressionLevel: 6 })
       .toBuffer();

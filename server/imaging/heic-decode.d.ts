@@ -1,3 +1,9 @@
 declare module 'heic-decode' {
-  export default function decode(given: { buffer: Uint8Array }): Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
+  interface Image {
+    width: number;
+    height: number;
+    decode(): Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
+  }
+  const decode: { all(given: { buffer: Uint8Array }): Promise<Image[] & { dispose(): void }> };
+  export default decode;
 }

@@ -137,6 +137,7 @@ describe('scans among arrivals', () => {
     await world.services.reader.readAll([{ sha: '', bytes: await pictureOf([invoiceOf(5, { number: 'IMG-2044' })]) }], null, {
       find: async () => [],
       put: async () => undefined,
+      alone: (_, scan) => scan(),
       tell: (progress) => told.push(progress),
     });
     expect(told).toEqual(

@@ -1,30 +1,32 @@
 import type { Language } from '@ledgerline/core/page';
-import { ThreadPool } from '../threads/pool.ts';
+import { ProcessPool } from '../processes/pool.ts';
 import type { Look, Scanned, ScanWanted, Seen } from './result.ts';
 import type { PageAnswer, PageAsk } from './worker.ts';
 
 export const scanLimits = { seconds: 120, megabytes: 1024 };
 
-/** Reads pages that are pictures in threads of their own, two at once; one more answers people who wait at the desk. */
+/** Reads pages that are pictures in processes of their own, two at once; one more answers people who wait at the desk, one draws pages to be looked at. */
 export class ScanPool {
-  readonly #threads: ThreadPool<PageAsk, PageAnswer>;
-  readonly #desk: ThreadPool<PageAsk, PageAnswer>;
-  /** The page that the desk's thread opened last, the one that is being opened, and the one that somebody looks at. */
+  readonly #pages: ProcessPool<PageAsk, PageAnswer>;
+  readonly #desk: ProcessPool<PageAsk, PageAnswer>;
+  readonly #shown: ProcessPool<PageAsk, PageAnswer>;
+  /** The page that the desk's process opened last, the one that is being opened, and the one that somebody looks at. */
   #opened = '';
   #opening: Promise<boolean> = Promise.resolve(true);
   #wanted = '';
 
   constructor(size = 2, limits = scanLimits) {
     const file = new URL('./worker.ts', import.meta.url);
-    this.#threads = new ThreadPool(file, size, limits);
-    this.#desk = new ThreadPool(file, 1, limits);
+    this.#pages = new ProcessPool(file, size, limits);
+    this.#desk = new ProcessPool(file, 1, limits);
+    this.#shown = new ProcessPool(file, 1, limits);
   }
 
   /** One page as words; a page that breaks the engine or takes too long comes back with why. */
   async scan(bytes: Uint8Array, wanted: ScanWanted, likely: () => Language | null, tell?: (doing: string) => void): Promise<Scanned> {
     const { sha, page, turn } = wanted;
-    const make = (): PageAsk => ({ bytes: new Uint8Array(bytes), sha, page, want: 'scan', turn, likely: likely() });
-    const result = await ask(this.#threads, make, tell);
+    const make = (): PageAsk => ({ bytes, sha, page, want: 'scan', turn, likely: likely() });
+    const result = await this.#pages.ask(make, tell);
     const failed = { sha, page, turn: turn ?? 0, auto: turn === null, read: null };
     if ('fault' in result) return { ...failed, fault: result.fault };
     if (!('scan' in result.answer)) return { ...failed, fault: 'fault' in result.answer ? result.answer.fault : 'broken' };
@@ -39,9 +41,9 @@ export class ScanPool {
     const done = await Promise.all(
       [...pages.values()].map(async (own): Promise<Seen[]> => {
         const { sha, page } = own[0]!;
-        const make = (): PageAsk => ({ bytes: new Uint8Array(files.get(sha)!), sha, page, want: 'spots', looks: own });
+        const make = (): PageAsk => ({ bytes: files.get(sha)!, sha, page, want: 'spots', looks: own });
         if (atDesk) this.#opened = `${sha}:${page}`;
-        const result = await ask(atDesk ? this.#desk : this.#threads, make);
+        const result = await (atDesk ? this.#desk : this.#pages).ask(make);
         const spots = 'answer' in result && 'spots' in result.answer ? result.answer.spots : [];
         return own.map((look, i) => ({ ...look, words: spots[i] ?? [] }));
       }),
@@ -70,25 +72,24 @@ export class ScanPool {
   async #open(bytes: () => Promise<Uint8Array | null>, sha: string, page: number, language: Language): Promise<boolean> {
     const file = await bytes();
     if (!file) return false;
-    const result = await ask(this.#desk, () => ({ bytes: new Uint8Array(file), sha, page, want: 'ready', language }));
+    const result = await this.#desk.ask(() => ({ bytes: file, sha, page, want: 'ready', language }));
     return 'answer' in result && 'ready' in result.answer;
   }
 
   /** A page as it was cleaned for reading, as PNG; null where it can't be drawn. */
   async clean(bytes: Uint8Array, sha: string, page: number, turn: number, wide = 1700): Promise<Uint8Array | null> {
     this.#opened = `${sha}:${page}`;
-    const result = await ask(this.#desk, () => ({ bytes: new Uint8Array(bytes), sha, page, want: 'clean', turn, wide }));
+    const result = await this.#desk.ask(() => ({ bytes: bytes, sha, page, want: 'clean', turn, wide }));
+    return 'answer' in result && 'png' in result.answer ? result.answer.png : null;
+  }
+
+  /** A page of a picture file as it came, as PNG; null where it can't be drawn. */
+  async show(bytes: Uint8Array, page: number, wide = 1700): Promise<Uint8Array | null> {
+    const result = await this.#shown.ask(() => ({ bytes, sha: '', page, want: 'show', wide }));
     return 'answer' in result && 'png' in result.answer ? result.answer.png : null;
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.#threads.close(), this.#desk.close()]);
+    await Promise.all([this.#pages.close(), this.#desk.close(), this.#shown.close()]);
   }
-}
-
-function ask(threads: ThreadPool<PageAsk, PageAnswer>, make: () => PageAsk, tell?: (doing: string) => void) {
-  return threads.ask(() => {
-    const asked = make();
-    return { ask: asked, transfer: [asked.bytes.buffer as ArrayBuffer] };
-  }, tell);
 }

@@ -51,7 +51,7 @@ export function picturesOn({ fnArray, argsArray }: Operators, view: number[]): P
  * from outside. Throws UnreadablePdf.
  */
 export async function rasterPage(bytes: Uint8Array, number: number): Promise<Sheet> {
-  const pdf = await openPdf(bytes, { pictures: pictureLimits.pixels });
+  const pdf = await openPdf(bytes, { pictures: pictureLimits.pixels, known: true });
   try {
     const page = await pdf.getPage(number);
     const { width, height, transform } = page.getViewport({ scale: 1 });

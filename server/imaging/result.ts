@@ -1,5 +1,5 @@
 import type { Page, Word } from '@ledgerline/core/page';
-import type { ThreadFault } from '../threads/pool.ts';
+import type { ProcessFault } from '../processes/pool.ts';
 
 /** A page of a stored file that is to be read as a picture. `turn` null: found out from the page. */
 export interface ScanWanted {
@@ -15,7 +15,7 @@ export interface Scanned {
   turn: number;
   auto: boolean;
   read: Omit<Page, 'number'> | null;
-  fault: ThreadFault | 'picture' | null;
+  fault: ProcessFault | 'picture' | null;
 }
 
 /** A spot of a page to be looked at again: a box in points on the page as it came, turned by `turn`. */

@@ -1,17 +1,18 @@
 import sharp from 'sharp';
 import type { Language, Word } from '@ledgerline/core/page';
-import { serveThread } from '../threads/serve.ts';
-import { UnreadablePicture, type Sheet } from './decode.ts';
+import { serveProcess } from '../processes/serve.ts';
+import { shownPicture, UnreadablePicture, type Sheet } from './decode.ts';
 import { Ocr } from './ocr.ts';
 import type { Look } from './result.ts';
 import { prepareSheet, readSpot, scanSheet, sheetOf, type ScannedSheet } from './scan.ts';
 
-/** What a thread is asked about one page of a file: to read it, to be ready for spots of it, to read those again, or to draw it as it was cleaned. */
+/** What a process is asked about one page of a file: to read it, to be ready for spots of it, to read those again, to draw it as it was cleaned, or as it came. */
 export type PageAsk = { bytes: Uint8Array; sha: string; page: number } & (
   | { want: 'scan'; turn: number | null; likely: Language | null }
   | { want: 'ready'; language: Language }
   | { want: 'spots'; looks: Look[] }
   | { want: 'clean'; turn: number; wide: number }
+  | { want: 'show'; wide: number }
 );
 export type PageAnswer =
   { scan: ScannedSheet } | { ready: true } | { spots: Word[][] } | { png: Uint8Array } | { fault: 'picture' | 'broken' };
@@ -26,8 +27,9 @@ async function open({ bytes, sha, page }: PageAsk): Promise<Sheet> {
   return last.sheet;
 }
 
-serveThread<PageAsk, PageAnswer>(async (ask, tell) => {
+serveProcess<PageAsk, PageAnswer>(async (ask, tell) => {
   try {
+    if (ask.want === 'show') return { png: await shownPicture(ask.bytes, ask.page, ask.wide) };
     tell('opening');
     const sheet = await open(ask);
     if (ask.want === 'scan') return { scan: await scanSheet(ocr, sheet, ask.turn, ask.likely, tell) };

@@ -1,41 +1,86 @@
 import PgBoss from 'pg-boss';
+import { sql, type SQL } from 'drizzle-orm';
+import type { Executor } from '../db/client.ts';
 import { logError } from '../log.ts';
+import type { Queue } from '../services.ts';
 
-export interface Jobs {
-  boss: PgBoss;
-  queueReading(documentId: string): Promise<void>;
-  queueScanning(documentId: string): Promise<void>;
+/** What the jobs of each queue do with their subject. */
+export interface Work {
+  open(arrivalId: string): Promise<void>;
+  read(documentId: string, patient: boolean): Promise<void>;
+}
+export interface Jobs extends Queue {
   /** Begins to work: documents are read as they come; those with pages that are pictures in a line of their own, so that they hold up none of the others. */
-  work(read: (documentId: string, patient: boolean) => Promise<void>): Promise<void>;
+  work(work: Work): Promise<void>;
   close(): Promise<void>;
 }
 
-/** Each queue: how many documents are in hand at once, how long one may take, in seconds, and whether its pages may be pictures. */
-const queues = {
-  'read-document': { atOnce: 4, seconds: 300, patient: false },
-  'read-pictures': { atOnce: 2, seconds: 3600, patient: true },
-} as const;
+/** Each queue: how many of its jobs are in hand at once. A job that takes long is never given to a second worker by the clock alone: whoever works on a subject holds it. */
+const queues = { 'open-message': 2, 'read-document': 4, 'read-pictures': 2 } as const;
+type QueueName = keyof typeof queues;
+const dayLong = 20 * 3600;
+
+/** Makes or updates what the queues need in the database: by its owner, before anybody queues. */
+export async function prepareJobs(ownerUrl: string): Promise<void> {
+  const boss = new PgBoss({ connectionString: ownerUrl, max: 2, supervise: false, schedule: false });
+  boss.on('error', (error) => void logError('preparing the job queues', error));
+  await boss.start();
+  // One of a kind waits at most, whoever asks for it how often: the sweep asks again for everything.
+  for (const name of Object.keys(queues)) {
+    await boss.createQueue(name, { name, policy: 'short' });
+    await boss.updateQueue(name, { name, policy: 'short' });
+  }
+  await boss.stop({ graceful: false, wait: true });
+}
+
+/** A statement with numbered parameters as part of a transaction. */
+function numbered(text: string, values: unknown[]): SQL {
+  const parts: SQL[] = [];
+  let at = 0;
+  for (const match of text.matchAll(/\$(\d+)/g)) {
+    parts.push(sql.raw(text.slice(at, match.index)), sql`${values[Number(match[1]) - 1] ?? null}`);
+    at = match.index + match[0].length;
+  }
+  return sql.join([...parts, sql.raw(text.slice(at))]);
+}
+const within = (tx: Executor) => ({
+  executeSql: async (text: string, values: unknown[]) =>
+    tx.execute(numbered(text, values)) as Promise<{ rows: unknown[]; rowCount: number }>,
+});
 
 /** The job queues on the same database. A job that fails is tried again; done twice equals done once. */
-export async function startJobs(url: string): Promise<Jobs> {
-  const boss = new PgBoss({ connectionString: url, max: 4, application_name: 'ledgerline-jobs' });
+export async function startJobs(url: string, { supervise = true } = {}): Promise<Jobs> {
+  const boss = new PgBoss({
+    connectionString: url,
+    max: 4,
+    application_name: 'ledgerline-jobs',
+    migrate: false,
+    schedule: false,
+    supervise,
+  });
   boss.on('error', (error) => void logError('the job queue', error));
   await boss.start();
-  for (const name of Object.keys(queues)) await boss.createQueue(name);
-  const send = (name: keyof typeof queues) => async (documentId: string) => {
-    await boss.send(name, { documentId }, { retryLimit: 2, expireInSeconds: queues[name].seconds, singletonKey: documentId });
+  const send = (name: QueueName) => async (tx: Executor, id: string) => {
+    const how = { retryLimit: 5, retryDelay: 2, expireInSeconds: dayLong, singletonKey: id, db: within(tx) };
+    await boss.send(name, { id }, how as PgBoss.SendOptions);
   };
   return {
-    boss,
-    queueReading: send('read-document'),
-    queueScanning: send('read-pictures'),
-    async work(read) {
-      for (const [name, { atOnce, patient }] of Object.entries(queues))
-        for (let i = 0; i < atOnce; i++)
-          await boss.work<{ documentId: string }>(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-            if (job) await read(job.data.documentId, patient);
+    opening: send('open-message'),
+    reading: send('read-document'),
+    scanning: send('read-pictures'),
+    async work(work) {
+      const does: Record<QueueName, (id: string) => Promise<void>> = {
+        'open-message': (id) => work.open(id),
+        'read-document': (id) => work.read(id, false),
+        'read-pictures': (id) => work.read(id, true),
+      };
+      for (const name of Object.keys(queues) as QueueName[])
+        for (let i = 0; i < queues[name]; i++)
+          await boss.work<{ id: string }>(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+            if (job) await does[name](job.data.id);
           });
     },
-    close: () => boss.stop({ graceful: true, timeout: 5000 }),
+    // What is in hand goes on elsewhere: whoever waits for the end waits briefly.
+    close: () => boss.stop({ graceful: true, timeout: 1500 }),
   };
 }

@@ -15,7 +15,7 @@ const refused = (constraint: string) => expect.objectContaining({ constraint });
 
 /** Several statements in one transaction. */
 async function together<T>(work: (sql: (text: string, ...values: unknown[]) => Promise<pg.QueryResult>) => Promise<T>): Promise<T> {
-  const client = await world.database.pool.connect();
+  const client = await world.owner.connect();
   try {
     await client.query('begin');
     const result = await work((text, ...values) => client.query(text, values));

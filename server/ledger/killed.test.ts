@@ -14,7 +14,7 @@ afterAll(async () => {
   for (const child of children) child.kill('SIGKILL');
   await world.close();
 });
-const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
+const rows = async (text: string, ...values: unknown[]) => (await world.owner.query(text, values)).rows;
 
 async function server(): Promise<{ child: ChildProcess; base: string; cookie: string }> {
   const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('../testing/serve.ts', import.meta.url))], {

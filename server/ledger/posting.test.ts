@@ -8,7 +8,7 @@ beforeAll(async () => {
   world = await makeWorld();
 });
 afterAll(() => world.close());
-const rows = async (text: string, ...values: unknown[]) => (await world.database.pool.query(text, values)).rows;
+const rows = async (text: string, ...values: unknown[]) => (await world.owner.query(text, values)).rows;
 
 describe('posting', () => {
   it('writes expense, recoverable tax and payable, and the open item', async () => {

@@ -68,6 +68,11 @@ export class Live {
     this.#timer.unref();
   }
 
+  /** Whether it hears the database now. */
+  get hears(): boolean {
+    return this.#client !== null;
+  }
+
   tell(change: Change): void {
     for (const listener of this.#listeners) listener(change);
   }

@@ -1,50 +1,38 @@
-import { simpleParser } from 'mailparser';
-import { SMTPServer } from 'smtp-server';
+import { SMTPServer, type SMTPServerSession } from 'smtp-server';
+import { inArray, sql } from 'drizzle-orm';
 import { company } from '../db/schema/index.ts';
-import { takeIn } from '../arrivals/take.ts';
-import { fileOf } from '../arrivals/unpack.ts';
+import { isFull } from '../db/faults.ts';
+import { logError } from '../log.ts';
 import type { Services } from '../services.ts';
+import { keepMessage } from './message.ts';
 
 const megabyte = 1024 * 1024;
 export const messageLimit = 110 * megabyte;
 
-const senderOf = (from: { name: string; address?: string | undefined } | undefined): string | null =>
-  from ? [from.name, from.address && from.name ? `<${from.address}>` : from.address].filter(Boolean).join(' ').slice(0, 300) : null;
+const answer = (code: number, sentence: string) => Object.assign(new Error(sentence), { responseCode: code });
 
-/** Takes a raw message apart and keeps it: body, headers, attachments and the message itself. */
-export async function takeMessage(services: Services, companyId: string, raw: Buffer, envelopeFrom: string | null): Promise<string> {
-  const message = await simpleParser(raw, { skipImageLinks: true, skipTextLinks: true, maxHtmlLengthToParse: 2 * megabyte });
-  const files = message.attachments.map(fileOf);
-  const headers = message.headerLines.map(({ key, line }): [string, string] => [
-    key,
-    line
-      .slice(line.indexOf(':') + 1)
-      .trim()
-      .slice(0, 2000),
-  ]);
-  const note = files.some((f) => !f.inline)
-    ? null
-    : 'This message has no attachment, so there is nothing to read. Its text is kept; open the message to see it.';
-  return takeIn(services, {
-    companyId,
-    channel: 'email',
-    sender: senderOf(message.from?.value[0]) ?? envelopeFrom,
-    subject: message.subject?.slice(0, 500) ?? null,
-    body: message.text?.slice(0, 100_000) ?? null,
-    headers,
-    original: raw,
-    personId: null,
-    note,
-    files,
-  });
+/** The companies that some addresses belong to, each once. */
+async function companiesAt(services: Services, addresses: string[]): Promise<string[]> {
+  if (addresses.length === 0) return [];
+  const rows = await services.database.db
+    .select({ id: company.id })
+    .from(company)
+    .where(
+      inArray(
+        sql`lower(${company.mailAddress})`,
+        addresses.map((a) => a.toLowerCase()),
+      ),
+    );
+  return rows.map((r) => r.id);
 }
 
+const recipients = (session: SMTPServerSession) => session.envelope.rcptTo.map((r) => r.address);
+
 /**
- * The mailbox: an SMTP receiver for the companies' own addresses. A message is accepted only once it is kept; if that fails the
- * sender is asked to try again, so nothing is lost.
+ * The mailbox: an SMTP receiver for the companies' own addresses. A message is accepted only once it is kept, byte for byte, for each
+ * company that it was sent to; what stands in it is no reason to refuse it. If it can't be kept the sender is asked to try again.
  */
 export function mailReceiver(services: Services): SMTPServer {
-  const addressed = new Map<string, string>();
   return new SMTPServer({
     authOptional: true,
     disabledCommands: ['AUTH', 'STARTTLS'],
@@ -53,20 +41,16 @@ export function mailReceiver(services: Services): SMTPServer {
     logger: false,
     maxClients: 50,
     socketTimeout: 60_000,
-    onRcptTo(address, session, done) {
-      services.database.db
-        .select()
-        .from(company)
-        .then(
-          (companies) => {
-            const wanted = address.address.toLowerCase();
-            const found = companies.find((c) => c.mailAddress.toLowerCase() === wanted);
-            if (!found) return done(Object.assign(new Error('No company has this address'), { responseCode: 550 }));
-            addressed.set(session.id, found.id);
-            done();
-          },
-          () => done(Object.assign(new Error('Please try again later'), { responseCode: 451 })),
-        );
+    // Whoever is connected and says nothing does not hold back the end.
+    closeTimeout: 2000,
+    onRcptTo(address, _session, done) {
+      companiesAt(services, [address.address]).then(
+        (found) => done(found.length === 0 ? answer(550, 'No company has this address') : null),
+        (error: unknown) => {
+          logError('the mailbox, looking up an address', error);
+          done(answer(451, 'Please try again later'));
+        },
+      );
     },
     onData(stream, session, done) {
       const chunks: Buffer[] = [];
@@ -74,19 +58,22 @@ export function mailReceiver(services: Services): SMTPServer {
         if (!stream.sizeExceeded) chunks.push(chunk);
       });
       stream.on('end', () => {
-        if (stream.sizeExceeded) return done(Object.assign(new Error('This message is larger than 100 MB'), { responseCode: 552 }));
+        if (stream.sizeExceeded) return done(answer(552, 'This message is larger than 100 MB'));
         const from = session.envelope.mailFrom ? session.envelope.mailFrom.address : null;
-        takeMessage(services, addressed.get(session.id)!, Buffer.concat(chunks), from).then(
-          () => done(),
-          (error: unknown) => {
-            console.error(`A message could not be kept: ${error instanceof Error ? error.message : String(error)}`);
-            done(Object.assign(new Error('The message could not be kept; please try again later'), { responseCode: 451 }));
-          },
-        );
+        companiesAt(services, recipients(session))
+          .then((companies) => keepMessage(services, companies, Buffer.concat(chunks), from))
+          .then(
+            () => done(),
+            (error: unknown) => {
+              logError('the mailbox, keeping a message', error);
+              done(
+                isFull(error)
+                  ? answer(452, 'No room for it now; please try again later')
+                  : answer(451, 'It could not be kept; please try again later'),
+              );
+            },
+          );
       });
-    },
-    onClose(session) {
-      addressed.delete(session.id);
     },
   });
 }

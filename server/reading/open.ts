@@ -1,11 +1,12 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { hasHeavyStream } from './streams.ts';
 import { getDocument, VerbosityLevel, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 const folder = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 
 /** Why a PDF can't be read, as a code; the words for people are in `reading/notes.ts`. */
-export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages';
+export type PdfFault = 'encrypted' | 'broken' | 'empty' | 'too-many-pages' | 'too-heavy';
 
 export class UnreadablePdf extends Error {
   constructor(
@@ -16,8 +17,12 @@ export class UnreadablePdf extends Error {
   }
 }
 
-/** Opens a PDF: no scripts, no forms, nothing from outside; pictures are decoded up to so many pixels, by default none. Throws UnreadablePdf. */
-export async function openPdf(bytes: Uint8Array, { pictures = 1 } = {}): Promise<PDFDocumentProxy> {
+/**
+ * Opens a PDF: no scripts, no forms, nothing from outside; pictures are decoded up to so many pixels, by default none. `known`: the file was
+ * opened before, so that its streams need not be looked at again. Throws UnreadablePdf.
+ */
+export async function openPdf(bytes: Uint8Array, { pictures = 1, known = false } = {}): Promise<PDFDocumentProxy> {
+  if (!known && (await hasHeavyStream(bytes))) throw new UnreadablePdf('too-heavy');
   try {
     return await getDocument({
       data: bytes,

@@ -95,7 +95,7 @@ const tableLimits = { pixels: 40_000_000, pages: 10 };
  * of the page in it. Gives their places in `pages`.
  */
 async function withTablePictures(bytes: Uint8Array, sparse: (Wanted & { at: number })[], pages: Page[]): Promise<number[]> {
-  const pdf = await openPdf(bytes, { pictures: tableLimits.pixels });
+  const pdf = await openPdf(bytes, { pictures: tableLimits.pixels, known: true });
   try {
     const out: number[] = [];
     for (const { page: number, turn, at } of sparse.slice(0, tableLimits.pages)) {

@@ -1,7 +1,7 @@
 import type { Language } from '@ledgerline/core/page';
 import { ScanPool } from '../imaging/pool.ts';
 import type { Scanned, ScanWanted } from '../imaging/result.ts';
-import { ThreadPool } from '../threads/pool.ts';
+import { ProcessPool } from '../processes/pool.ts';
 import type { Asked, PageSource, ReadResult, Separator, Wanting } from './result.ts';
 
 export interface ReadLimits {
@@ -22,21 +22,23 @@ export interface Progress {
 export interface Shelf {
   find(wanted: ScanWanted[]): Promise<Scanned[]>;
   put(scan: Scanned): Promise<void>;
+  /** Scans a page and keeps it while nobody else does the same; one that somebody has kept meanwhile is taken from there. */
+  alone(wanted: ScanWanted, scan: () => Promise<Scanned>): Promise<Scanned>;
   tell?(progress: Progress): void;
 }
 
-const nothingKept: Shelf = { find: async () => [], put: async () => undefined };
+const nothingKept: Shelf = { find: async () => [], put: async () => undefined, alone: (_, scan) => scan() };
 
-/** Reads files in threads with limits of time and memory; pages that are pictures are read by the pool for those. */
+/** Reads files in processes with limits of time and memory; pages that are pictures are read by the pool for those. */
 export class ReadingPool {
-  readonly #threads: ThreadPool<Asked, ReadResult | Wanting>;
+  readonly #processes: ProcessPool<Asked, ReadResult | Wanting>;
 
   constructor(
     size = 1,
     readonly limits: ReadLimits = readLimits,
     readonly scans = new ScanPool(),
   ) {
-    this.#threads = new ThreadPool(new URL('./worker.ts', import.meta.url), size, limits);
+    this.#processes = new ProcessPool(new URL('./worker.ts', import.meta.url), size, limits);
   }
 
   /** Reads a file as it came and takes it apart into its documents. */
@@ -95,10 +97,9 @@ export class ReadingPool {
         .filter((w) => !there.has(key(w)))
         .map(async (want) => {
           const told = (doing: string) => shelf.tell?.({ done, of: wanted.length, doing: `${doing} page ${want.page}` });
-          const scan = await this.scans.scan(files.get(want.sha)!, want, () => language, told);
+          const scan = await shelf.alone(want, () => this.scans.scan(files.get(want.sha)!, want, () => language, told));
           language = scan.read?.scan?.language ?? language;
           done++;
-          await shelf.put(scan);
           return scan;
         }),
     );
@@ -107,14 +108,11 @@ export class ReadingPool {
 
   async #ask(asked: Asked): Promise<ReadResult | Wanting> {
     if (asked.files.some((f) => f.bytes.length > this.limits.bytes)) return { ok: false, fault: 'too-large', pages: 0 };
-    const result = await this.#threads.ask(() => {
-      const files = asked.files.map(({ sha, bytes }) => ({ sha, bytes: new Uint8Array(bytes) }));
-      return { ask: { ...asked, files }, transfer: files.map((f) => f.bytes.buffer as ArrayBuffer) };
-    });
+    const result = await this.#processes.ask(() => asked);
     return 'answer' in result ? result.answer : { ok: false, fault: result.fault, pages: 0 };
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.#threads.close(), this.scans.close()]);
+    await Promise.all([this.#processes.close(), this.scans.close()]);
   }
 }

@@ -1,10 +1,13 @@
-import { and, eq, inArray, ne } from 'drizzle-orm';
+import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import { fileOfAttachment } from '../arrivals/take.ts';
+import { alone } from '../db/alone.ts';
+import type { Executor } from '../db/client.ts';
 import { arrival, company, document } from '../db/schema/index.ts';
 import { transaction } from '../events/record.ts';
 import { fetchFile, keep } from '../files/store.ts';
+import { failedTry } from '../jobs/tries.ts';
 import type { Services } from '../services.ts';
-import { noteOf } from './notes.ts';
+import { failedNote, noteOf } from './notes.ts';
 import type { Asked, PageSource, ReadResult, Separator, Wanting } from './result.ts';
 import { settlePart } from './settle.ts';
 import { shelfFor } from './shelf.ts';
@@ -23,10 +26,34 @@ async function askedOf(services: Services, row: DocumentRow): Promise<{ files: A
 
 /**
  * Reads a waiting document and makes its bill, or, where the file held several, all of theirs, in one transaction at the end. Doing
- * it twice equals doing it once: a document that has been read is left alone. One whose pages have to be read as pictures first goes
- * to the queue for those, unless it came from there.
+ * it twice equals doing it once: a document that has been read, or that somebody reads just now, is left alone. One whose pages have to be
+ * read as pictures first goes to the queue for those, unless it came from there.
  */
 export async function readArrived(services: Services, documentId: string, patient = false): Promise<void> {
+  await alone(services.database.pool, `document ${documentId}`, () => readHeld(services, documentId, patient));
+}
+
+/** Reads a document as a job: the last failure is said at the document, which then waits for a person to try it again. */
+export const readJob = (services: Services, documentId: string, patient: boolean): Promise<void> =>
+  failedTry(
+    () => readArrived(services, documentId, patient),
+    async () => {
+      const [row] = await services.database.db
+        .update(document)
+        .set({ tries: sql`${document.tries} + 1` })
+        .where(eq(document.id, documentId))
+        .returning({ tries: document.tries });
+      return row?.tries ?? 0;
+    },
+    async () => {
+      await services.database.db
+        .update(document)
+        .set({ state: 'unreadable', note: failedNote, progress: null })
+        .where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading'])));
+    },
+  );
+
+async function readHeld(services: Services, documentId: string, patient: boolean): Promise<void> {
   const { db } = services.database;
   const [claimed] = await db
     .update(document)
@@ -43,25 +70,23 @@ export async function readArrived(services: Services, documentId: string, patien
       ? await services.reader.readAll(asked.files, asked.order, shelf, separator)
       : await services.reader.readQuickly(asked.files, asked.order, shelf, separator);
   await shelf.settled();
-  if (result.ok === 'wanting') {
-    await db
-      .update(document)
-      .set({ progress: { done: 0, of: result.scans.length, doing: 'waiting for its turn' } })
-      .where(eq(document.id, documentId));
-    return services.queueScanning(documentId);
-  }
-  const queue = await transaction(db, async (tx): Promise<string[]> => {
+  await transaction(db, async (tx) => {
     // The arrival is the lock: an e-invoice and its page that are read at once still find each other.
     const [came] = await tx.select().from(arrival).where(eq(arrival.id, claimed.arrivalId)).for('update');
     const [row] = await tx.select().from(document).where(eq(document.id, documentId)).for('update');
     // Pages that were shared out anew meanwhile are read by the job that came with them.
-    if (!row || !came || row.state !== 'reading' || JSON.stringify(row.sources) !== JSON.stringify(claimed.sources)) return [];
+    if (!row || !came || row.state !== 'reading' || JSON.stringify(row.sources) !== JSON.stringify(claimed.sources)) return;
+    if (result.ok === 'wanting') {
+      const progress = { done: 0, of: result.scans.length, doing: 'waiting for its turn' };
+      await tx.update(document).set({ progress }).where(eq(document.id, documentId));
+      return services.queue.scanning(tx, documentId);
+    }
     if (!result.ok) {
       await tx
         .update(document)
         .set({ state: 'unreadable', note: noteOf(result), progress: null, pageCount: result.pages || null, readAt: services.now() })
         .where(eq(document.id, documentId));
-      return [];
+      return;
     }
     if (result.separators.length > 0)
       await tx
@@ -78,9 +103,8 @@ export async function readArrived(services: Services, documentId: string, patien
         .returning();
       await settlePart(tx, services, came, made!, part, result.parts.length);
     }
-    return attach(tx, { ...row, ...home }, result.attachments);
+    await attach(tx, services, { ...row, ...home }, result.attachments);
   });
-  for (const id of queue) await services.queueReading(id);
 }
 
 /** What parts the documents of a scan from the scan folder, as its company has set it; other arrivals are parted by their pages alone. */
@@ -96,11 +120,11 @@ async function separatorOf(services: Services, row: DocumentRow): Promise<Separa
 
 /** What an e-invoice carries inside becomes documents beside it; those that may be its page are read. */
 async function attach(
-  tx: Parameters<typeof keep>[0],
+  tx: Executor,
+  services: Services,
   row: DocumentRow,
   attachments: Extract<ReadResult, { ok: true }>['attachments'],
-): Promise<string[]> {
-  const queue: string[] = [];
+): Promise<void> {
   for (const [i, file] of attachments.entries()) {
     const sha = await keep(tx, file.bytes);
     const [there] = await tx
@@ -119,17 +143,6 @@ async function attach(
         ...fileOfAttachment(file, row.name),
       })
       .returning({ id: document.id, state: document.state });
-    if (made!.state === 'waiting') queue.push(made!.id);
+    if (made!.state === 'waiting') await services.queue.reading(tx, made!.id);
   }
-  return queue;
-}
-
-/** What a stopped server left unread is queued again. */
-export async function resumeReading(services: Services): Promise<number> {
-  const left = await services.database.db
-    .select({ id: document.id })
-    .from(document)
-    .where(inArray(document.state, ['waiting', 'reading']));
-  for (const { id } of left) await services.queueReading(id);
-  return left.length;
 }

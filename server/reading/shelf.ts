@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { Scanned, ScanWanted } from '../imaging/result.ts';
 import { document, scannedPage } from '../db/schema/index.ts';
 import { logError } from '../log.ts';
+import { alone } from '../db/alone.ts';
 import type { Services } from '../services.ts';
 import type { Progress, Shelf } from './pool.ts';
 
@@ -35,6 +36,17 @@ export function shelfFor(services: Services, documentId: string): Shelf & { sett
           target: [scannedPage.sha256, scannedPage.page, scannedPage.turn],
           set: { read, auto: sql`${scannedPage.auto} or ${auto}` },
         });
+    },
+    async alone(wanted: ScanWanted, scan: () => Promise<Scanned>): Promise<Scanned> {
+      const work = async (): Promise<Scanned> => {
+        const [kept] = await this.find([wanted]);
+        if (kept) return kept;
+        const made = await scan();
+        await this.put(made);
+        return made;
+      };
+      const key = `page ${wanted.sha} ${wanted.page} ${wanted.turn}`;
+      return (wanted.sha === '' ? null : await alone(services.database.pool, key, work, true)) ?? work();
     },
     tell(progress: Progress): void {
       const now = Date.now();

@@ -1,5 +1,5 @@
-import { serveThread } from '../threads/serve.ts';
+import { serveProcess } from '../processes/serve.ts';
 import { readAsked } from './readfile.ts';
 import type { Asked, ReadResult, Wanting } from './result.ts';
 
-serveThread<Asked, ReadResult | Wanting>(readAsked);
+serveProcess<Asked, ReadResult | Wanting>(readAsked);

@@ -19,9 +19,6 @@ export async function takeFiles(
     channel,
     sender: null,
     subject: channel === 'folder' ? files[0]!.name : null,
-    body: null,
-    headers: null,
-    original: null,
     personId: null,
     note: null,
     files: files.map(({ name, mediaType = 'application/octet-stream', bytes }) => ({
@@ -31,12 +28,12 @@ export async function takeFiles(
     })),
   });
   await world.drain();
-  return id;
+  return id!;
 }
 
 /** What stands in the database of a test, as plain rows; and what became of an arrival. */
 export function looking(world: () => World) {
-  const rows = async (text: string, ...values: unknown[]) => (await world().database.pool.query(text, values)).rows;
+  const rows = async (text: string, ...values: unknown[]) => (await world().owner.query(text, values)).rows;
   const billsOf = (arrivalId: string) =>
     rows(
       `select b.* from bill b join document d on d.id = b.document_id where d.arrival_id = $1 and b.stage <> 'discarded' order by d.position, d.part`,

@@ -4,11 +4,13 @@ import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 // @ts-expect-error plain JavaScript
 import { startDatabase } from '../../scripts/database.mjs';
-import { connect, migrate } from '../db/client.ts';
+import { prepareDatabase, roleOf } from '../db/prepare.ts';
 
 declare module 'vitest' {
   export interface ProvidedContext {
+    /** The template database's addresses: as its owner, and as the application's role. */
     templateUrl: string;
+    applicationUrl: string;
   }
 }
 
@@ -17,13 +19,13 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const folder = await mkdtemp(join(tmpdir(), 'ledgerline-test-'));
   const cluster = (await startDatabase(join(folder, 'db'), { name: 'template_ledgerline', quick: true })) as {
     url: string;
+    ownerUrl: string;
     home: string;
     stop(): Promise<void>;
   };
-  const database = connect(cluster.url);
-  await migrate(database);
-  await database.close();
-  project.provide('templateUrl', cluster.url);
+  await prepareDatabase(cluster.ownerUrl, roleOf(cluster.url));
+  project.provide('templateUrl', cluster.ownerUrl);
+  project.provide('applicationUrl', cluster.url);
   return async () => {
     await cluster.stop();
     await rm(folder, { recursive: true, force: true });

@@ -1,5 +1,6 @@
 import { serve } from '@hono/node-server';
 import { makeApi } from '../app.ts';
+import { Opener } from '../arrivals/opener.ts';
 import { connect } from '../db/client.ts';
 import { doorOf } from '../http/door.ts';
 import { Live } from '../live/live.ts';
@@ -13,8 +14,8 @@ const api = makeApi({
   reader: new ReadingPool(1),
   live: new Live(),
   door: doorOf(),
-  queueReading: nothing,
-  queueScanning: nothing,
+  opener: new Opener(),
+  queue: { opening: nothing, reading: nothing, scanning: nothing },
   now: () => new Date(),
 });
 serve({ fetch: api.app.fetch, port: 0, hostname: '127.0.0.1' }, ({ port }) => console.log(`port ${port}`));

@@ -9,6 +9,7 @@ import { makePdf } from '@ledgerline/documents/maker';
 import { seeded } from '@ledgerline/documents/random';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { makeApi } from '../app.ts';
+import { Opener } from '../arrivals/opener.ts';
 import { meOf } from '../auth/people.ts';
 import { approve, sendOn } from '../bills/moves.ts';
 import { getBill } from '../bills/show.ts';
@@ -17,6 +18,7 @@ import { connect, type Database } from '../db/client.ts';
 import { bill, person } from '../db/schema/index.ts';
 import { doorOf } from '../http/door.ts';
 import { Live } from '../live/live.ts';
+import { openArrival } from '../mail/message.ts';
 import { ReadingPool } from '../reading/pool.ts';
 import { readArrived } from '../reading/service.ts';
 import type { Services } from '../services.ts';
@@ -28,7 +30,9 @@ export interface World {
   services: Services;
   database: Database;
   master: Master;
-  url: string;
+  /** As the application's role. */ url: string;
+  ownerUrl: string;
+  /** Past all rights, for looking and for breaking things. */ owner: pg.Pool;
   api: ReturnType<typeof makeApi>;
   /** Straight into the database. */ build: ReturnType<typeof builders>;
   queue: string[];
@@ -40,13 +44,14 @@ export interface World {
   rows(text: string, ...values: unknown[]): Promise<pg.QueryResult['rows']>;
   someSupplier(companyCode: string): string | undefined;
   drain(): Promise<void>;
+  /** Brings the master data into a world that was made without. */ fill(): Promise<void>;
   close(): Promise<void>;
 }
 
 export const testDay = '2026-11-23';
 
-/** A database of its own with small master data, the services on it, and a queue that the test empties itself. */
-export async function makeWorld(): Promise<World> {
+/** A database of its own with small master data (`filled`), the services on it, and a queue that the test empties itself. */
+export async function makeWorld(filled = true): Promise<World> {
   const template = new URL(inject('templateUrl'));
   const name = `t_${v7().replace(/-/g, '')}`;
   const admin = new URL(template);
@@ -56,47 +61,59 @@ export async function makeWorld(): Promise<World> {
   await client.query(`CREATE DATABASE ${name} TEMPLATE ${template.pathname.slice(1)}`);
   await client.end();
   template.pathname = `/${name}`;
-  const database = connect(template.href);
-  const queue: string[] = [],
+  const application = new URL(inject('applicationUrl'));
+  application.pathname = template.pathname;
+  const owner = new pg.Pool({ connectionString: template.href, max: 4 });
+  const database = connect(application.href);
+  const messages: string[] = [],
+    queue: string[] = [],
     pictures: string[] = [];
-  const reader = new ReadingPool(1);
+  const reader = new ReadingPool(1),
+    opener = new Opener();
   const services: Services = {
     database,
     reader,
     live: new Live(),
     door: doorOf(),
-    queueReading: async (id) => {
-      queue.push(id);
-    },
-    queueScanning: async (id) => {
-      pictures.push(id);
+    opener,
+    queue: {
+      opening: async (_, id) => void messages.push(id),
+      reading: async (_, id) => void queue.push(id),
+      scanning: async (_, id) => void pictures.push(id),
     },
     now: () => new Date(`${testDay}T10:00:00Z`),
   };
-  const master = await database.db.transaction((tx) => writeMaster(tx, testDay));
+  const fill = () => database.db.transaction((tx) => writeMaster(tx, testDay));
+  const master = filled ? await fill() : (undefined as never);
   const world: World = {
     services,
     database,
     master,
-    url: template.href,
+    owner,
+    url: application.href,
+    ownerUrl: template.href,
     api: makeApi(services, true),
     build: undefined as never,
     queue,
-    as: (who, companyCode = 'MBG') => callerOf(services, who, master.company(companyCode).id),
+    as: (who, companyCode = 'MBG') => callerOf(services, who, world.master.company(companyCode).id),
     run: (use, as, params, body) => use.perform(services, as, params, body),
-    show: (id, companyCode = 'MBG') => getBill(database.db, master.company(companyCode), id, testDay),
-    rows: async (text, ...values) => (await database.pool.query(text, values)).rows,
+    show: (id, companyCode = 'MBG') => getBill(database.db, world.master.company(companyCode), id, testDay),
+    rows: async (text, ...values) => (await owner.query(text, values)).rows,
     someSupplier: (code) => suppliers.find((s) => s.company === code)?.name,
     async drain() {
-      while (queue.length + pictures.length > 0) {
-        const id = queue.shift();
-        if (id === undefined) await readArrived(services, pictures.shift()!, true);
-        else await readArrived(services, id);
+      while (messages.length + queue.length + pictures.length > 0) {
+        if (messages.length > 0) await openArrival(services, messages.shift()!);
+        else if (queue.length > 0) await readArrived(services, queue.shift()!);
+        else await readArrived(services, pictures.shift()!, true);
       }
     },
+    async fill() {
+      world.master = await fill();
+    },
     async close() {
-      await reader.close();
+      await Promise.all([reader.close(), opener.close()]);
       await database.close();
+      await owner.end();
     },
   };
   world.build = builders(world);

@@ -16,6 +16,10 @@ export const arrivalsApi = api.injectEndpoints({
       query: ({ company, id }) => ({ url: at(company, `/documents/${id}/retry`), method: 'POST' }),
       invalidatesTags: [list('arrival')],
     }),
+    openAgain: b.mutation<void, Of<{ id: string }>>({
+      query: ({ company, id }) => ({ url: at(company, `/arrivals/${id}/retry`), method: 'POST' }),
+      invalidatesTags: [list('arrival')],
+    }),
     setScanning: b.mutation<void, Of<{ separator: ScanSeparator }>>({
       query: ({ company, separator }) => ({ url: at(company, '/scanning'), method: 'PUT', body: { separator } }),
       invalidatesTags: ['session'],

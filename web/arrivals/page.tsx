@@ -1,4 +1,4 @@
-import { Camera, CircleAlert, Copy, Eye, FileCheck, FileText, FolderCog, Layers, Loader, Paperclip } from 'lucide-react';
+import { Camera, CircleAlert, Copy, Eye, FileCheck, FileText, FolderCog, FolderX, Layers, Loader, Paperclip } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Arrival, ArrivalDocument } from '@ledgerline/contract';
@@ -113,6 +113,8 @@ function Message({ company, id }: { company: string; id: string }) {
 }
 
 function Row({ arrival, company }: { arrival: Arrival; company: string }) {
+  const { can } = usePlace();
+  const [openAgain] = arrivalsApi.useOpenAgainMutation();
   const [open, setOpen] = useState(false);
   return (
     <li className="border-t hair px-6 py-1.5">
@@ -135,9 +137,14 @@ function Row({ arrival, company }: { arrival: Arrival; company: string }) {
         <span className="w-32 shrink-0 text-right text-[13px] quiet">{showTime(arrival.receivedAt)}</span>
       </div>
       {arrival.note && (
-        <p className="ml-6 flex items-center gap-1.5 text-[14px] text-error">
-          <CircleAlert size={14} aria-hidden />
+        <p className={`ml-6 flex items-center gap-1.5 text-[14px] ${arrival.state === 'opening' ? 'quiet' : 'text-error'}`}>
+          {arrival.state !== 'opening' && <CircleAlert size={14} aria-hidden />}
           {arrival.note}
+          {arrival.state === 'failed' && can('arrivals:add') && (
+            <button className="btn btn-xs" onClick={() => void openAgain({ company, id: arrival.id })}>
+              Try again
+            </button>
+          )}
         </p>
       )}
       <div className="ml-6">
@@ -150,9 +157,28 @@ function Row({ arrival, company }: { arrival: Arrival; company: string }) {
   );
 }
 
+/** What the doors cannot take in, until somebody has seen to it. */
+const Notices = ({ sentences }: { sentences: string[] }) =>
+  sentences.length > 0 && (
+    <ul
+      role="status"
+      aria-label="To be seen to"
+      className="max-h-32 shrink-0 overflow-auto border-b-2 border-warning bg-warning/10 px-6 py-2"
+    >
+      {sentences.map((sentence) => (
+        <li key={sentence} className="flex items-center gap-2 py-0.5 text-[14px]">
+          <FolderX size={14} aria-hidden className="shrink-0" />
+          {sentence}
+        </li>
+      ))}
+    </ul>
+  );
+
 export function ArrivalsPage() {
   const { company, can } = usePlace();
-  const list = useRows(arrivalsApi.useArrivalsInfiniteQuery({ company: company.id }), (page) => page.arrivals);
+  const arrivals = arrivalsApi.useArrivalsInfiniteQuery({ company: company.id });
+  const list = useRows(arrivals, (page) => page.arrivals);
+  const notices = arrivals.currentData?.pages[0]?.notices ?? [];
   const input = useRef<HTMLInputElement>(null);
   const [scanning, setScanning] = useState(false);
   const camera = useRef<HTMLInputElement>(null);
@@ -201,6 +227,7 @@ export function ArrivalsPage() {
         )}
       </Head>
       {scanning && <ScanningDialog close={() => setScanning(false)} />}
+      <Notices sentences={notices} />
       <div className="min-h-0 grow overflow-auto">
         {list.error ? (
           <Trouble sentence={sentenceOf(list.error)} />

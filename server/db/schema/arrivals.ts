@@ -37,6 +37,12 @@ export const arrival = pgTable(
     /** The arrival of another company with which it came. */
     cameWith: uuid('came_with'),
     receivedAt: moment('received_at').notNull().defaultNow(),
+    /** opening (kept, to be taken apart), open, failed (could not be taken apart) */
+    state: text('state').notNull().default('open'),
+    /** How often taking it apart has failed. */
+    tries: integer('tries').notNull().default(0),
+    /** Tells the same thing that comes through the same door again, such as a message whose sender did not hear that it was kept. */
+    doorKey: text('door_key').unique(),
   },
   (t) => [index('arrival_received').on(t.companyId, t.receivedAt, t.id), unique('arrival_of_company').on(t.id, t.companyId)],
 );
@@ -77,6 +83,8 @@ export const document = pgTable(
     /** While its pages are read as pictures: how many are done, and what is being done. */
     progress: jsonb('progress').$type<Progress>(),
     readAt: moment('read_at'),
+    /** How often reading it has failed. */
+    tries: integer('tries').notNull().default(0),
   },
   (t) => [
     index('document_arrival').on(t.arrivalId),
@@ -100,6 +108,13 @@ export const documentPage = pgTable(
   },
   (t) => [primaryKey({ columns: [t.documentId, t.number] })],
 );
+
+/** What a door cannot take in and somebody has to see to, as it is now: a folder where none belongs, a file that cannot be opened. */
+export const notice = pgTable('notice', {
+  key: text('key').primaryKey(),
+  sentence: text('sentence').notNull(),
+  since: moment('since').notNull().defaultNow(),
+});
 
 /**
  * Pages that were read as pictures, by file, page and turn, so that none is read twice however documents are put together. `auto`:

@@ -5,6 +5,8 @@ export const organisation = pgTable('organisation', {
   id: id(),
   name: text('name').notNull(),
   demo: boolean('demo').notNull().default(false),
+  /** False while what it begins with is still being brought in. */
+  ready: boolean('ready').notNull().default(true),
 });
 
 export const company = pgTable('company', {
