@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Arrange, Arrangement } from '@ledgerline/contract';
-import { ciiOf, hybridOf, pileOf } from '@ledgerline/documents/einvoice';
+import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
+import { makePdf } from '@ledgerline/documents/maker';
 import { pictureOf } from '@ledgerline/documents/picture';
 import { approve, sendOn } from '../bills/moves.ts';
 import { looking, takeFiles } from '../testing/arrivals.ts';
@@ -67,6 +68,28 @@ describe('sharing out the pages of an arrival', () => {
     });
     expect(await filled(id)).toEqual([[2], [3], [1]]);
     expect(await bills(id)).toEqual([numbers[1], numbers[2], numbers[0]]);
+  });
+  it('leaves the page of an e-invoice as it is once its bill was sent on', async () => {
+    const invoice = invoiceOf(0, { number: 'AR-9904', lines: 2 });
+    const id = await takeFiles(world, [
+      { name: 'd.xml', mediaType: 'application/xml', bytes: ublOf(invoice) },
+      { name: 'd.pdf', mediaType: 'application/pdf', bytes: await makePdf(invoice) },
+    ]);
+    expect((await rows('select name, state from document where arrival_id = $1 order by name', id)).map((d) => [d.name, d.state])).toEqual([
+      ['d.pdf', 'duplicate'],
+      ['d.xml', 'read'],
+    ]);
+    const [bill] = await rows(`select id, row_version from bill where invoice_number = 'AR-9904' and stage = 'read'`);
+    await world.run(sendOn, await clerk(), { id: bill.id }, { rowVersion: bill.row_version });
+    expect((await shown(id)).documents.map((d) => d.fixed)).toEqual([true]);
+    await expect(
+      apply(id, (a) => {
+        const page = a.documents[0]!;
+        page.pages = page.pages.map((p) => ({ ...p, turn: 180 as const }));
+      }),
+    ).rejects.toMatchObject({ status: 409, message: expect.stringContaining('has been sent on') });
+    // And it is not read again by hand either, so that what was sent on stays as it is.
+    expect((await rows(`select stage from bill where invoice_number = 'AR-9904'`)).map((b) => b.stage)).toEqual(['coded']);
   });
   it('leaves a page out, keeps it, and takes it back', async () => {
     const { id, numbers } = await pile(0, 1);

@@ -1,11 +1,11 @@
 import type { Static } from '@sinclair/typebox';
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, notInArray, sql } from 'drizzle-orm';
 import { Arrange, type Arrangement, type PageImage, type PageSource } from '@ledgerline/contract';
 import { dropBill } from '../bills/intake.ts';
 import { col } from '../db/column.ts';
 import { actorOf, command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { arrival, document, documentPage, file } from '../db/schema/index.ts';
+import { arrival, bill, document, documentPage, file } from '../db/schema/index.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { fileType } from '../reading/filetype.ts';
 import { documentsOf, findArrival } from './store.ts';
@@ -25,6 +25,16 @@ export async function imagesOf(db: Executor, shas: string[]): Promise<Map<string
   return new Map(heads.map(({ sha, head }) => [sha, fileType(head) === 'picture' ? 'picture' : 'pdf']));
 }
 
+/** Which of some documents have a bill that was sent on. */
+async function sentOn(db: Executor, ids: string[]): Promise<Set<string | null>> {
+  if (ids.length === 0) return new Set();
+  const rows = await db
+    .select({ id: bill.documentId })
+    .from(bill)
+    .where(and(inArray(bill.documentId, ids), notInArray(bill.stage, [...open, 'discarded'])));
+  return new Set(rows.map((r) => r.id));
+}
+
 /** The documents of an arrival that are made of pages, with their pages, and the pages left out. */
 export async function arrangementOf(db: Executor, companyId: string, arrivalId: string): Promise<Arrangement> {
   const came = await findArrival(db, companyId, arrivalId);
@@ -35,6 +45,10 @@ export async function arrangementOf(db: Executor, companyId: string, arrivalId: 
     .from(document)
     .where(eq(document.arrivalId, arrivalId))
     .orderBy(asc(document.position), asc(document.part));
+  const sent = await sentOn(
+    db,
+    rows.flatMap((r) => [r.id, ...(r.duplicateOf ? [r.duplicateOf] : [])]),
+  );
   const documents = rows
     .filter((r) => r.sources && (r.sources.length > 0 || r.arranged))
     .map((r) => {
@@ -45,7 +59,8 @@ export async function arrangementOf(db: Executor, companyId: string, arrivalId: 
         state: r.state,
         label: d?.billLabel ?? null,
         billId: d?.billId ?? null,
-        fixed: d?.billStage !== null && d?.billStage !== undefined && !open.includes(d.billStage),
+        // The page of an e-invoice is its bill's as well.
+        fixed: sent.has(r.id) || (r.duplicateOf !== null && sent.has(r.duplicateOf)),
         pages: r.sources as PageSource[],
       };
     });

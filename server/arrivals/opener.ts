@@ -13,7 +13,7 @@ export class Opener {
   readonly #pool: ProcessPool<OpenAsk, OpenAnswer>;
 
   constructor(limits = openLimits) {
-    this.#pool = new ProcessPool(new URL('./worker.ts', import.meta.url), 1, limits);
+    this.#pool = new ProcessPool(new URL('./worker.ts', import.meta.url), 1, limits, ['mailparser', 'yauzl']);
   }
 
   /** A message taken apart, or why it can't be. */

@@ -17,9 +17,10 @@ export class ScanPool {
 
   constructor(size = 2, limits = scanLimits) {
     const file = new URL('./worker.ts', import.meta.url);
-    this.#pages = new ProcessPool(file, size, limits);
-    this.#desk = new ProcessPool(file, 1, limits);
-    this.#shown = new ProcessPool(file, 1, limits);
+    const libraries = ['pdfjs-dist/legacy/build/pdf.mjs', 'sharp', 'tesseract.js'];
+    this.#pages = new ProcessPool(file, size, limits, libraries);
+    this.#desk = new ProcessPool(file, 1, limits, libraries);
+    this.#shown = new ProcessPool(file, 1, limits, libraries);
   }
 
   /** One page as words; a page that breaks the engine or takes too long comes back with why. */

@@ -28,8 +28,8 @@ const heavy = new Set(['SIGABRT', 'SIGTRAP', 'SIGILL', 'SIGKILL', 'SIGBUS']);
  * Starts a process that opens files from outside: its memory is limited by the system for whatever is allocated, by JavaScript or not
  * (Linux: RLIMIT_DATA), it gains no privileges, sees nothing of our settings, and dies with us.
  */
-function started(file: URL, { megabytes }: ProcessLimits): ChildProcess {
-  return fork(entry, [file.href], {
+function started(file: URL, { megabytes }: ProcessLimits, libraries: string[]): ChildProcess {
+  return fork(entry, [file.href, ...libraries], {
     execPath: '/usr/bin/prlimit',
     execArgv: [
       `--data=${megabytes * 1024 * 1024}`,
@@ -57,6 +57,8 @@ export class ProcessPool<Ask, Answer> {
     readonly file: URL,
     readonly size: number,
     readonly limits: ProcessLimits,
+    /** Large libraries that the file needs, so that it starts quickly. */
+    readonly libraries: string[] = [],
   ) {}
 
   /** Answers once a process has. What is asked is made when one is free, so that a long line costs no memory. */
@@ -71,7 +73,7 @@ export class ProcessPool<Ask, Answer> {
   #process(): ChildProcess {
     const there = this.#idle.pop();
     if (there) return there;
-    const made = started(this.file, this.limits);
+    const made = started(this.file, this.limits, this.libraries);
     // One that dies while it has nothing to do is not handed out again.
     made.once('exit', () => void (this.#idle = this.#idle.filter((p) => p !== made)));
     return made;
