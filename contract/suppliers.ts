@@ -74,9 +74,15 @@ export const SupplierAccount = Type.Object({
   costCentreId: Nullable(Id),
   taxCodeId: Nullable(Id),
   usual: Type.Object({ account: Nullable(Type.String()), costCentre: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
-  /** There are more items than are listed here. */
-  more: Type.Boolean(),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
+});
+/** A supplier's items: what is owed or owed back, with what was settled of it. */
+export const ItemsQuery = Type.Object({
+  show: Type.Optional(Type.Union([Type.Literal('open'), Type.Literal('settled'), Type.Literal('all')])),
+  cursor: Type.Optional(Type.String({ maxLength: 200 })),
+  limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
+});
+export const SupplierItems = Type.Object({
   items: Type.Array(
     Type.Object({
       sourceType: Type.String(),
@@ -92,6 +98,7 @@ export const SupplierAccount = Type.Object({
       entryId: Id,
     }),
   ),
+  next: Nullable(Type.String()),
 });
 export type NewSupplier = Static<typeof NewSupplier>;
 export type ChangeSupplier = Static<typeof ChangeSupplier>;
@@ -101,3 +108,5 @@ export type BankAccount = Static<typeof BankAccount>;
 export type SupplierRow = Static<typeof SupplierRow>;
 export type SupplierList = Static<typeof SupplierList>;
 export type SupplierAccount = Static<typeof SupplierAccount>;
+export type ItemsQuery = Static<typeof ItemsQuery>;
+export type SupplierItems = Static<typeof SupplierItems>;

@@ -17,6 +17,7 @@ const fits = {
   whole: (key: string) => /^\d{1,15}$/.test(key),
   number: (key: string) => /^-?\d{1,18}(\.\d{1,12})?$/.test(key),
   day: (key: string) => isIsoDate(key),
+  item: (key: string) => /^(open|settled) /.test(key) && isIsoDate(key.slice(key.indexOf(' ') + 1)),
   moment: (key: string) =>
     /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}:\d{2}(\.\d{1,6})?(Z|[+-]\d{2}(:?\d{2})?)$/.test(key) &&
     isIsoDate(key.slice(0, 10)) &&

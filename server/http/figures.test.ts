@@ -107,6 +107,14 @@ describe('every question, on a world worked out by hand', () => {
     ]);
   });
   it('entries, one with its lines, and the trail of an amount', async () => {
+    const numbers = async (q: string) =>
+      (await get('Halina', `/entries?q=${encodeURIComponent(q)}`)).entries.map((e: { number: string }) => e.number);
+    expect([await numbers('2026-00002'), await numbers('3'), await numbers('invoice F-1'), await numbers('F-1 F-2')]).toEqual([
+      ['2026-00002'],
+      expect.arrayContaining(['2026-00003']),
+      ['2026-00001'],
+      [],
+    ]);
     const { entries } = await get('Halina', '/entries');
     expect(entries.map((e: { number: string; total: string; sourceType: string }) => [e.number, e.total, e.sourceType])).toEqual([
       ['2026-00004', '204.00', 'bill'],
@@ -142,8 +150,10 @@ describe('every question, on a world worked out by hand', () => {
     ]);
     expect(suppliers.filter((s: { bills: number }) => s.bills > 0)).toHaveLength(1);
     const account = await get('Ines', `/suppliers/${id['supplier']}`, '/suppliers/:id');
+    const { items, next } = await get('Ines', `/suppliers/${id['supplier']}/items`, '/suppliers/:id/items');
+    expect(next).toBe(null);
     expect(
-      account.items.map((i: { invoiceNumber: string; amount: string; open: string; entry: string }) => [
+      items.map((i: { invoiceNumber: string; amount: string; open: string; entry: string }) => [
         i.invoiceNumber,
         i.amount,
         i.open,
@@ -155,11 +165,11 @@ describe('every question, on a world worked out by hand', () => {
       ['F-2', '96.00', '96.00', '2026-00002'],
       ['F-1', '120.00', '120.00', '2026-00001'],
     ]);
-    expect([account.open, account.bankAccounts.map((a: { state: string }) => a.state), account.more]).toEqual([
-      one.open,
-      ['verified'],
-      false,
-    ]);
+    const paged = await get('Ines', `/suppliers/${id['supplier']}/items?show=open&limit=3`, '/suppliers/:id/items');
+    const rest = await get('Ines', `/suppliers/${id['supplier']}/items?show=open&limit=3&cursor=${paged.next}`, '/suppliers/:id/items');
+    expect([paged.items.length, rest.items.map((i: { invoiceNumber: string }) => i.invoiceNumber), rest.next]).toEqual([3, ['F-1'], null]);
+    expect(await get('Ines', `/suppliers/${id['supplier']}/items?show=settled`, '/suppliers/:id/items')).toEqual({ items: [], next: null });
+    expect([account.open, account.bankAccounts.map((a: { state: string }) => a.state)]).toEqual([one.open, ['verified']]);
   });
   it('type-ahead: by the beginning of the code and any part of the name, the likeliest first', async () => {
     const codes = async (of: string, q: string) =>

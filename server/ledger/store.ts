@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Company, Entry, EntryRow, PeriodList, Trail } from '@ledgerline/contract';
 import { linesOf } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
@@ -27,29 +27,63 @@ const columns = {
   n: journalEntry.number,
 };
 
+/** Years that books may have: a number alone is looked up in each, by the index. */
+const bookYears = Array.from({ length: 70 }, (_, i) => 2000 + i);
+
+/** A word in an entry's description, or its number: whole ("2026-00042") or the figure alone. */
+function entryWord(word: string): SQL {
+  const described = sql`${journalEntry.description} ilike ${like(word)}`;
+  const [, year, digits] = /^(?:(\d{4})-)?0*(\d{1,9})$/.exec(word) ?? [];
+  if (!digits) return described;
+  const years = year ? [Number(year)] : bookYears;
+  return sql`(${described} or (${journalEntry.year} = any(${sql.param(years)}::int[]) and ${journalEntry.number} = ${Number(digits)}))`;
+}
+
+/** So many entries are looked through in their order before they are searched for by what they hold. */
+const walked = 6000;
+
+/**
+ * One page of the journal, newest first; of entries that have all words, or that touch an account. As with bills, what is common is found
+ * in the journal's own order, what is rare by its indexes.
+ */
 export async function listEntries(
   db: Executor,
   companyId: string,
   query: { q?: string | undefined; account?: string | undefined; limit: number },
   after: { year: number; number: number } | null,
 ): Promise<{ row: EntryRow; year: number; number: number }[]> {
-  const words = query.q?.trim();
+  const words = (query.q ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
+  const within = and(
+    eq(journalEntry.companyId, companyId),
+    after ? sql`(${journalEntry.year}, ${journalEntry.number}) < (${after.year}, ${after.number})` : undefined,
+  );
+  const asked = and(
+    ...words.map(entryWord),
+    query.account
+      ? sql`${journalEntry.id} in (select jl.entry_id from journal_line jl where jl.company_id = ${companyId}::uuid and jl.account_id = ${query.account}::uuid)`
+      : undefined,
+  );
+  const order = sql`${journalEntry.year} desc, ${journalEntry.number} desc`;
+  const touching = query.account
+    ? sql`exists (select 1 from journal_line jl where jl.entry_id = ${journalEntry.id} and jl.account_id = ${query.account}::uuid)`
+    : undefined;
+  const ids = async (statement: SQL) => (await db.execute<{ id: string }>(statement)).rows.map((r) => r.id);
+  const first = await ids(
+    sql`select journal_entry.id from (select * from journal_entry where ${within} order by ${order} limit ${walked}) journal_entry where ${and(...words.map(entryWord), touching) ?? sql`true`} order by ${order} limit ${query.limit}`,
+  );
+  const chosen =
+    first.length === query.limit || !asked
+      ? first
+      : await ids(
+          sql`select id from (select ${journalEntry.id}, ${journalEntry.year}, ${journalEntry.number} from journal_entry where ${within} and ${asked} offset 0) e order by year desc, number desc limit ${query.limit}`,
+        );
+  if (chosen.length === 0) return [];
   const rows = await db
     .select(columns)
     .from(journalEntry)
     .innerJoin(person, eq(person.id, journalEntry.postedBy))
-    .where(
-      and(
-        eq(journalEntry.companyId, companyId),
-        words ? sql`(${journalEntry.description} ilike ${like(words)} or ${numberOf} ilike ${like(words)})` : undefined,
-        query.account
-          ? sql`exists (select 1 from journal_line jl where jl.entry_id = ${journalEntry.id} and jl.account_id = ${query.account}::uuid)`
-          : undefined,
-        after ? sql`(${journalEntry.year}, ${journalEntry.number}) < (${after.year}, ${after.number})` : undefined,
-      ),
-    )
-    .orderBy(desc(journalEntry.year), desc(journalEntry.number))
-    .limit(query.limit);
+    .where(inArray(journalEntry.id, chosen))
+    .orderBy(desc(journalEntry.year), desc(journalEntry.number));
   return rows.map(({ currency: _c, rate: _r, year, n, ...row }) => ({
     row: { ...row, postedAt: row.postedAt.toISOString() },
     year,

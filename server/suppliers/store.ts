@@ -1,9 +1,20 @@
 import { alias } from 'drizzle-orm/pg-core';
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import type { BankAccount, SupplierAccount, SupplierRow } from '@ledgerline/contract';
+import { and, asc, desc, eq, ne, sql, type SQL } from 'drizzle-orm';
+import type { BankAccount, ItemsQuery, SupplierAccount, SupplierItems, SupplierRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
-import { bankAccount, bill, costCentre, journalEntry, ledgerAccount, openItem, person, supplier, taxCode } from '../db/schema/index.ts';
+import {
+  bankAccount,
+  bill,
+  costCentre,
+  journalEntry,
+  ledgerAccount,
+  openItem,
+  person,
+  supplier,
+  supplierOwed,
+  taxCode,
+} from '../db/schema/index.ts';
 import { notFound } from '../http/problems.ts';
 import { numberOf } from '../ledger/store.ts';
 
@@ -25,13 +36,13 @@ export async function listSuppliers(
       currency: supplier.currency,
       terms: supplier.terms,
       taxId: supplier.taxId,
-      bills: sql<number>`(select count(*)::int from bill b where b.supplier_id = ${col(supplier.id)} and b.stage <> 'discarded')`,
+      bills: sql<number>`coalesce((select k.bills from supplier_bills k where k.supplier_id = ${col(supplier.id)}), 0)`,
       lastBill: sql<
         string | null
-      >`(select max(b.issue_date)::text from bill b where b.supplier_id = ${col(supplier.id)} and b.stage <> 'discarded')`,
+      >`(select b.issue_date::text from bill b where b.company_id = ${col(supplier.companyId)} and b.supplier_id = ${col(supplier.id)} and b.issue_date is not null and b.stage <> 'discarded' order by b.issue_date desc limit 1)`,
       open: sql<
         OpenSum[]
-      >`coalesce((select json_agg(json_build_object('currency', o.currency, 'amount', o.amount::text) order by o.currency) from (select i.currency, sum(i.amount - i.settled) as amount from open_item i where i.supplier_id = ${col(supplier.id)} group by i.currency having sum(i.amount - i.settled) <> 0) o), '[]')`,
+      >`coalesce((select json_agg(json_build_object('currency', o.currency, 'amount', o.amount::text) order by o.currency) from supplier_owed o where o.supplier_id = ${col(supplier.id)} and o.amount <> 0), '[]')`,
     })
     .from(supplier)
     .where(
@@ -68,12 +79,8 @@ async function accountsOf(db: Executor, supplierId: string): Promise<BankAccount
   }));
 }
 
-const shownItems = 200;
-/**
- * A supplier's master data and its account: what is open by currency, and its items, open ones before settled ones and new before
- * old, so that what the limit cuts is settled. Not found outside the company.
- */
-export async function supplierAccount(db: Executor, companyId: string, id: string, shown = shownItems): Promise<SupplierAccount> {
+/** A supplier's master data, its bank accounts and what is open with it. Not found outside the company. */
+export async function supplierAccount(db: Executor, companyId: string, id: string): Promise<SupplierAccount> {
   const [row] = await db
     .select({
       s: supplier,
@@ -87,32 +94,11 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     .leftJoin(taxCode, eq(taxCode.id, supplier.taxCodeId))
     .where(and(eq(supplier.companyId, companyId), eq(supplier.id, id)));
   if (!row) throw notFound('This supplier');
-  const items = await db
-    .select({
-      sourceType: openItem.sourceType,
-      sourceId: openItem.sourceId,
-      kind: sql<string>`coalesce(${col(bill.kind)}, ${col(openItem.sourceType)})`,
-      invoiceNumber: bill.invoiceNumber,
-      issueDate: sql<string>`coalesce(${col(bill.issueDate)}, ${col(journalEntry.entryDate)})::text`,
-      dueDate: openItem.dueDate,
-      currency: openItem.currency,
-      amount: openItem.amount,
-      open: sql<string>`(${col(openItem.amount)} - ${col(openItem.settled)})::text`,
-      entry: numberOf,
-      entryId: openItem.entryId,
-    })
-    .from(openItem)
-    .innerJoin(journalEntry, eq(journalEntry.id, openItem.entryId))
-    .leftJoin(bill, eq(bill.id, openItem.billId))
-    .where(eq(openItem.supplierId, row.s.id))
-    .orderBy(sql`${openItem.amount} = ${openItem.settled}`, desc(journalEntry.entryDate), desc(openItem.id))
-    .limit(shown + 1);
   const open = await db
-    .select({ currency: openItem.currency, amount: sql<string>`sum(${col(openItem.amount)} - ${col(openItem.settled)})::text` })
-    .from(openItem)
-    .where(eq(openItem.supplierId, row.s.id))
-    .groupBy(openItem.currency)
-    .orderBy(openItem.currency);
+    .select({ currency: supplierOwed.currency, amount: supplierOwed.amount })
+    .from(supplierOwed)
+    .where(and(eq(supplierOwed.supplierId, id), ne(supplierOwed.amount, '0')))
+    .orderBy(supplierOwed.currency);
   const s = row.s;
   return {
     id: s.id,
@@ -130,8 +116,75 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     costCentreId: s.costCentreId,
     taxCodeId: s.taxCodeId,
     usual: { account: row.account, costCentre: row.centre, taxCode: row.code },
-    more: items.length > shown,
-    open: open.filter((o) => Number(o.amount) !== 0),
-    items: items.slice(0, shown),
+    open,
   };
+}
+
+type Item = SupplierItems['items'][number];
+/** Where a list of items goes on: after the last one, by whether it is open, its entry's date and its id. */
+export interface ItemKey {
+  open: boolean;
+  day: string;
+  id: string;
+}
+
+/** One page of a supplier's items: open ones before settled ones, new before old. Not found outside the company. */
+export async function supplierItems(
+  db: Executor,
+  companyId: string,
+  supplierId: string,
+  show: ItemsQuery['show'],
+  after: ItemKey | null,
+  limit: number,
+): Promise<{ item: Item; key: ItemKey }[]> {
+  const [known] = await db
+    .select({ id: supplier.id })
+    .from(supplier)
+    .where(and(eq(supplier.companyId, companyId), eq(supplier.id, supplierId)));
+  if (!known) throw notFound('This supplier');
+  const rows = await db
+    .select({
+      id: openItem.id,
+      isOpen: openItem.isOpen,
+      entryDate: openItem.entryDate,
+      sourceType: openItem.sourceType,
+      sourceId: openItem.sourceId,
+      kind: sql<string>`coalesce(${col(bill.kind)}, ${col(openItem.sourceType)})`,
+      invoiceNumber: bill.invoiceNumber,
+      issueDate: sql<string>`coalesce(${col(bill.issueDate)}, ${col(openItem.entryDate)})::text`,
+      dueDate: openItem.dueDate,
+      currency: openItem.currency,
+      amount: openItem.amount,
+      open: sql<string>`(${col(openItem.amount)} - ${col(openItem.settled)})::text`,
+      entry: numberOf,
+      entryId: openItem.entryId,
+    })
+    .from(openItem)
+    .innerJoin(journalEntry, eq(journalEntry.id, openItem.entryId))
+    .leftJoin(bill, eq(bill.id, openItem.billId))
+    .where(
+      and(
+        eq(openItem.supplierId, supplierId),
+        show === 'all' || show === undefined ? undefined : eq(openItem.isOpen, show === 'open'),
+        after
+          ? sql`(${openItem.isOpen}, ${openItem.entryDate}, ${openItem.id}) < (${after.open}, ${after.day}::date, ${after.id}::uuid)`
+          : undefined,
+      ),
+    )
+    .orderBy(desc(openItem.isOpen), desc(openItem.entryDate), desc(openItem.id))
+    .limit(limit);
+  return rows.map(({ id, isOpen, entryDate, ...item }) => ({ item, key: { open: isOpen, day: entryDate!, id } }));
+}
+
+/** A LIKE pattern of a word in a supplier's name: three letters or more are found anywhere, fewer at the beginning of a word. */
+const inName = (word: string): SQL =>
+  word.length < 3 ? sql`(' ' || ${supplier.name}) ilike ${like(` ${word}`)}` : sql`${supplier.name} ilike ${like(word)}`;
+
+/** The suppliers of a company that have a word in their name. */
+export async function suppliersLike(db: Executor, companyId: string, word: string): Promise<string[]> {
+  const rows = await db
+    .select({ id: supplier.id })
+    .from(supplier)
+    .where(and(eq(supplier.companyId, companyId), inName(word)));
+  return rows.map((r) => r.id);
 }

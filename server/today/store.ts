@@ -3,7 +3,7 @@ import { may, type Today } from '@ledgerline/contract';
 import type { Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
-import { arrival, bill, document, openItem, supplier } from '../db/schema/index.ts';
+import { arrival, bill, companyOwed, document, supplier } from '../db/schema/index.ts';
 
 /** How many bills wait for each step, and how many documents are not read. */
 async function waitingFor(db: Executor, caller: Caller): Promise<Today['waiting']> {
@@ -53,16 +53,16 @@ async function oldestFor(db: Executor, caller: Caller): Promise<Today['oldest']>
 }
 
 const buckets = ['Late', 'Next 7 days', 'Next 30 days', 'Later'];
-/** What is owed, by when it falls due, in base currency; what suppliers owe back stands apart as credits. */
+/** What is owed, by when it falls due, in base currency; what suppliers owe back stands apart as credits. From the sums of each day that the database keeps. */
 async function dueFor(db: Executor, companyId: string, day: string): Promise<Today['due']> {
   const rows = await db
     .select({
-      label: sql<string>`case when ${col(openItem.amount)} < 0 then 'Credits' when ${col(openItem.dueDate)} < ${day}::date then 'Late' when ${col(openItem.dueDate)} <= ${day}::date + 7 then 'Next 7 days' when ${col(openItem.dueDate)} <= ${day}::date + 30 then 'Next 30 days' else 'Later' end`,
-      amount: sql<string>`round(sum(${col(openItem.baseAmount)} * (${col(openItem.amount)} - ${col(openItem.settled)}) / ${col(openItem.amount)}), 2)::text`,
-      count: sql<number>`count(*)::int`,
+      label: sql<string>`case when ${col(companyOwed.back)} then 'Credits' when ${col(companyOwed.dueDate)} < ${day}::date then 'Late' when ${col(companyOwed.dueDate)} <= ${day}::date + 7 then 'Next 7 days' when ${col(companyOwed.dueDate)} <= ${day}::date + 30 then 'Next 30 days' else 'Later' end`,
+      amount: sql<string>`round(sum(${col(companyOwed.amount)}), 2)::text`,
+      count: sql<number>`sum(${col(companyOwed.items)})::int`,
     })
-    .from(openItem)
-    .where(and(eq(openItem.companyId, companyId), sql`${openItem.amount} <> ${openItem.settled}`))
+    .from(companyOwed)
+    .where(and(eq(companyOwed.companyId, companyId), sql`${companyOwed.items} > 0`))
     .groupBy(sql`1`);
   const credits = rows.find((r) => r.label === 'Credits');
   return [

@@ -1,12 +1,51 @@
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import type { SupplierItems } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { money, showDay } from '../ui/format';
 import { suppliersApi } from './api';
 import { BankAccounts } from './bank';
 import { EditSupplier } from './edit';
-import { Empty, Head, Trouble, Waiting } from '../ui/states';
+import { DataTable, type Column } from '../ui/data-table';
+import { useRows } from '../ui/infinite';
+import { Head, Trouble, Waiting } from '../ui/states';
+
+type Item = SupplierItems['items'][number];
+
+const columns: Column<Item>[] = [
+  {
+    id: 'number',
+    head: 'Number',
+    cell: (i) => (
+      <>
+        {i.sourceType === 'bill' ? (
+          <Link className="text-primary hover:underline" to={`/bills/${i.sourceId}`}>
+            {i.invoiceNumber}
+          </Link>
+        ) : (
+          <span className="quiet">{i.kind}</span>
+        )}
+        {i.kind === 'credit-note' && <span className="ml-2 text-[12px] text-accent">credit note</span>}
+      </>
+    ),
+  },
+  { id: 'dated', head: 'Dated', width: 104, cell: (i) => showDay(i.issueDate) },
+  { id: 'due', head: 'Due', width: 104, cell: (i) => showDay(i.dueDate) },
+  {
+    id: 'entry',
+    head: 'Entry',
+    width: 116,
+    minor: true,
+    cell: (i) => (
+      <Link className="code hover:underline" to={`/ledger/${i.entryId}`}>
+        {i.entry}
+      </Link>
+    ),
+  },
+  { id: 'amount', head: 'Amount', width: 140, num: true, cell: (i) => `${i.currency} ${money(i.amount, i.currency)}` },
+  { id: 'open', head: 'Open', width: 120, num: true, cell: (i) => money(i.open, i.currency) },
+];
 
 /** A supplier's account: what is open, what is settled, and the master data beside it. */
 export function SupplierPage() {
@@ -16,9 +55,9 @@ export function SupplierPage() {
   const { currentData: data, error } = suppliersApi.useSupplierQuery({ company: company.id, id });
   const [editing, edit] = useState(false);
   const [show, setShow] = useState<'open' | 'settled' | 'all'>('open');
+  const rows = useRows(suppliersApi.useItemsInfiniteQuery({ company: company.id, id, show }), (page) => page.items);
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
-  const items = data.items.filter((i) => show === 'all' || (Number(i.open) === 0) === (show === 'settled'));
   const facts: [string, string | null][] = [
     ['Tax number', data.taxId],
     ['Mail', data.email],
@@ -60,53 +99,15 @@ export function SupplierPage() {
         ))}
       </div>
       <div className="flex min-h-0 grow">
-        <div className="min-w-0 grow overflow-auto">
-          {items.length === 0 ? (
-            <Empty>No items here.</Empty>
-          ) : (
-            <table className="w-full">
-              <thead className="sticky top-0 bg-base-200">
-                <tr>
-                  <th className="plain !pl-6">Number</th>
-                  <th className="plain">Dated</th>
-                  <th className="plain">Due</th>
-                  <th className="plain">Entry</th>
-                  <th className="plain num">Amount</th>
-                  <th className="plain num !pr-6">Open</th>
-                </tr>
-              </thead>
-              <tbody>
-                {items.map((i) => (
-                  <tr key={i.entryId} className="hover:bg-base-200">
-                    <td className="plain !pl-6">
-                      {i.sourceType === 'bill' ? (
-                        <Link className="text-primary hover:underline" to={`/bills/${i.sourceId}`}>
-                          {i.invoiceNumber}
-                        </Link>
-                      ) : (
-                        <span className="quiet">{i.kind}</span>
-                      )}
-                      {i.kind === 'credit-note' && <span className="ml-2 text-[12px] text-accent">credit note</span>}
-                    </td>
-                    <td className="plain">{showDay(i.issueDate)}</td>
-                    <td className="plain">{showDay(i.dueDate)}</td>
-                    <td className="plain">
-                      <Link className="code hover:underline" to={`/ledger/${i.entryId}`}>
-                        {i.entry}
-                      </Link>
-                    </td>
-                    <td className="plain num">
-                      {i.currency} {money(i.amount, i.currency)}
-                    </td>
-                    <td className="plain num !pr-6">{money(i.open, i.currency)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-          {data.more && (show !== 'open' || items.length === data.items.length) && (
-            <p className="px-6 py-2 text-[13px] quiet">Older items are not listed.</p>
-          )}
+        <div className="flex min-w-0 grow flex-col">
+          <DataTable<Item>
+            label="Items"
+            remember={`Items ${show} ${id}`}
+            {...rows}
+            columns={columns}
+            rowId={(i) => i.entryId}
+            empty="No items here."
+          />
         </div>
         <aside className="w-64 shrink-0 overflow-auto border-l hair px-5 py-3">
           <BankAccounts supplier={data} asked={params.get('iban')} />

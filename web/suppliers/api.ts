@@ -1,4 +1,12 @@
-import type { ChangeSupplier, Choice, NewBankAccount, NewSupplier, SupplierAccount, SupplierList } from '@ledgerline/contract';
+import type {
+  ChangeSupplier,
+  Choice,
+  NewBankAccount,
+  NewSupplier,
+  SupplierAccount,
+  SupplierItems,
+  SupplierList,
+} from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const suppliersApi = api.injectEndpoints({
@@ -14,6 +22,14 @@ export const suppliersApi = api.injectEndpoints({
     supplier: b.query<SupplierAccount, Of<{ id: string }>>({
       query: ({ company, id }) => at(company, `/suppliers/${id}`),
       providesTags: (_, __, { id }) => [{ type: 'supplier', id }],
+    }),
+    items: b.infiniteQuery<SupplierItems, Of<{ id: string; show: 'open' | 'settled' | 'all' }>, string | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },
+      query: ({ queryArg: { company, id, show }, pageParam }) => ({
+        url: at(company, `/suppliers/${id}/items`),
+        params: { show, ...(pageParam ? { cursor: pageParam } : {}) },
+      }),
+      providesTags: [list('supplier'), list('entry')],
     }),
     newSupplier: b.mutation<Choice, Of<{ body: NewSupplier }>>({
       query: ({ company, body }) => ({ url: at(company, '/suppliers'), method: 'POST', body }),

@@ -1,4 +1,5 @@
 import { boolean, char, foreignKey, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
 import type { StoredMark } from '@ledgerline/core/bills';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { document } from './arrivals.ts';
@@ -49,6 +50,10 @@ export const bill = pgTable(
     approvedBy: uuid('approved_by').references(() => person.id),
     approvedAt: moment('approved_at'),
     postedAt: moment('posted_at'),
+    /** What it is found by, beside its supplier's name: kept by the database. Begins with a space, as each of its words does. */
+    words: text('words').generatedAlwaysAs(
+      sql`' ' || lower(coalesce(invoice_number, '') || ' ' || coalesce(purchase_order, '') || ' ' || CASE WHEN supplier_id IS NULL THEN coalesce(supplier_name, '') ELSE '' END)`,
+    ),
   },
   (t) => [
     unique('bill_of_company').on(t.id, t.companyId),
@@ -56,6 +61,8 @@ export const bill = pgTable(
     index('bill_stage').on(t.companyId, t.stage, t.createdAt, t.id),
     index('bill_supplier').on(t.companyId, t.supplierId, t.issueDate),
     index('bill_document').on(t.documentId),
+    index('bill_currency').on(t.companyId, t.currency, t.createdAt, t.id),
+    index('bill_posted_at').on(t.companyId, t.postedAt),
     foreignKey({
       columns: [t.supplierId, t.companyId],
       foreignColumns: [supplier.id, supplier.companyId],
@@ -152,3 +159,11 @@ export const checkSetting = pgTable(
   },
   (t) => [primaryKey({ columns: [t.companyId, t.code] })],
 );
+
+/** How many bills a supplier has that are not discarded: kept by the database. */
+export const supplierBills = pgTable('supplier_bills', {
+  supplierId: uuid('supplier_id')
+    .primaryKey()
+    .references(() => supplier.id),
+  bills: integer('bills').notNull(),
+});

@@ -1,5 +1,19 @@
 import { sql } from 'drizzle-orm';
-import { bigint, char, foreignKey, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  char,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { bill, billLine } from './bills.ts';
 import { day, id, moment } from './columns.ts';
@@ -105,6 +119,11 @@ export const openItem = pgTable(
     baseAmount: numeric('base_amount').notNull(),
     /** The sum of its settlements, with the sign of the amount: kept by the database. */
     settled: numeric('settled').notNull().default('0'),
+    isOpen: boolean('is_open')
+      .notNull()
+      .generatedAlwaysAs(sql`amount <> settled`),
+    /** Its entry's date: kept by the database. */
+    entryDate: day('entry_date'),
   },
   (t) => [
     unique('open_item_once').on(t.entryId),
@@ -112,6 +131,7 @@ export const openItem = pgTable(
     index('open_item_source').on(t.sourceType, t.sourceId),
     index('open_item_supplier').on(t.companyId, t.supplierId, t.dueDate),
     index('open_item_due').on(t.companyId, t.dueDate),
+    index('open_item_account').on(t.supplierId, t.isOpen, t.entryDate, t.id),
     foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'open_item_bill' }),
     foreignKey({ columns: [t.entryId, t.companyId], foreignColumns: [journalEntry.id, journalEntry.companyId], name: 'open_item_entry' }),
     foreignKey({ columns: [t.supplierId, t.companyId], foreignColumns: [supplier.id, supplier.companyId], name: 'open_item_supplier' }),
@@ -154,4 +174,33 @@ export const postingRequest = pgTable(
     at: moment('at').notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.companyId, t.key] })],
+);
+
+/** What is open with a supplier, by currency: kept by the database from the open items. */
+export const supplierOwed = pgTable(
+  'supplier_owed',
+  {
+    supplierId: uuid('supplier_id')
+      .notNull()
+      .references(() => supplier.id),
+    currency: char('currency', { length: 3 }).notNull(),
+    amount: numeric('amount').notNull(),
+    items: integer('items').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.supplierId, t.currency] })],
+);
+
+/** What a company owes by the day it falls due, in base currency, and what is owed back to it (`back`): kept by the database. */
+export const companyOwed = pgTable(
+  'company_owed',
+  {
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    back: boolean('back').notNull(),
+    dueDate: day('due_date').notNull(),
+    amount: numeric('amount').notNull(),
+    items: integer('items').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.companyId, t.back, t.dueDate] })],
 );
