@@ -2,69 +2,126 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { journalOf, type Journal } from '@ledgerline/core/posting';
 import type { Company, JournalPreview } from '@ledgerline/contract';
 import { taxRulesOf } from '../bills/checking.ts';
-import { findBill, linesOf, rateOn } from '../bills/store.ts';
+import { rateOn, type BillRecord } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
-import { costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { bill, billLine, costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 
 export interface Prepared {
-  bill: NonNullable<Awaited<ReturnType<typeof findBill>>>;
+  bill: BillRecord;
   journal: Journal;
   rate: string;
   supplierName: string;
 }
 
-/** The journal entry of a bill as it would be posted. Refused with a sentence when something is missing. */
-export async function prepare(
+/** What the entries of several bills are made from, fetched once for all of them. */
+interface Ground {
+  suppliers: Map<string, string>;
+  payableId: string;
+  rules: Awaited<ReturnType<typeof taxRulesOf>>;
+  /** By currency and day. */
+  rates: Map<string, string | null>;
+  lines: Map<string, (typeof billLine.$inferSelect)[]>;
+}
+const rateKey = (bill: BillRecord, entryDate: string): string => `${bill.currency} ${bill.issueDate ?? entryDate}`;
+
+async function groundOf(
   db: Executor,
   company: Pick<Company, 'id' | 'baseCurrency'>,
-  billId: string,
+  bills: BillRecord[],
   entryDate: string,
-  lock = false,
-): Promise<Prepared> {
-  const bill = await findBill(db, company.id, billId, lock);
-  if (!bill) throw notFound('This bill');
-  const name = `${bill.invoiceNumber ?? 'The bill'}`;
-  if (!bill.supplierId || !bill.gross || !bill.invoiceNumber) throw new Refusal(422, `${name}: supplier, number or total is missing.`);
-  const [from] = await db.select().from(supplier).where(eq(supplier.id, bill.supplierId));
+): Promise<Ground> {
   const [payable] = await db
-    .select()
+    .select({ id: ledgerAccount.id })
     .from(ledgerAccount)
     .where(and(eq(ledgerAccount.companyId, company.id), eq(ledgerAccount.kind, 'payable')))
     .orderBy(ledgerAccount.code)
     .limit(1);
   if (!payable) throw new Refusal(422, 'The chart of accounts has no account for suppliers.');
-  const rate = await rateOn(db, company.id, bill.currency, company.baseCurrency, bill.issueDate ?? entryDate);
-  if (!rate) throw new Refusal(422, `${name}: there is no exchange rate from ${bill.currency} to ${company.baseCurrency}.`);
-  const rules = await taxRulesOf(db, company.id);
-  const lines = (await linesOf(db, billId)).map((line, i) => {
-    const rule = line.taxCodeId ? rules.get(line.taxCodeId) : undefined;
-    if (!line.accountId || !rule || line.amount === null) throw new Refusal(422, `${name}: row ${i + 1} is not coded.`);
-    return {
-      id: line.id,
-      description: line.description,
-      amount: line.amount,
-      accountId: line.accountId,
-      costCentreId: line.costCentreId,
-      rule,
-    };
+  const supplierIds = [...new Set(bills.flatMap((b) => b.supplierId ?? []))];
+  const known = await db.select({ id: supplier.id, name: supplier.name }).from(supplier).where(inArray(supplier.id, supplierIds));
+  const rates: Ground['rates'] = new Map();
+  for (const one of bills) {
+    const key = rateKey(one, entryDate);
+    if (!rates.has(key)) rates.set(key, await rateOn(db, company.id, one.currency, company.baseCurrency, one.issueDate ?? entryDate));
+  }
+  const lines: Ground['lines'] = new Map(bills.map((b) => [b.id, []]));
+  const all = await db
+    .select()
+    .from(billLine)
+    .where(
+      inArray(
+        billLine.billId,
+        bills.map((b) => b.id),
+      ),
+    )
+    .orderBy(billLine.position);
+  for (const line of all) lines.get(line.billId)!.push(line);
+  return {
+    suppliers: new Map(known.map((s) => [s.id, s.name])),
+    payableId: payable.id,
+    rules: await taxRulesOf(db, company.id),
+    rates,
+    lines,
+  };
+}
+
+/** Bills of a company by their ids, in the order of these; locked in one order, so that two who post at once wait for each other. */
+async function billsIn(db: Executor, companyId: string, ids: string[], lock: boolean): Promise<BillRecord[]> {
+  const query = db
+    .select()
+    .from(bill)
+    .where(and(eq(bill.companyId, companyId), inArray(bill.id, ids)))
+    .orderBy(bill.id);
+  const found = new Map((lock ? await query.for('update') : await query).map((b) => [b.id, b]));
+  return ids.map((id) => {
+    const one = found.get(id);
+    if (!one) throw notFound('This bill');
+    return one;
   });
+}
+
+/** The journal entries of bills as they would be posted, in the order asked for. Refused with a sentence when something is missing. */
+export async function prepare(
+  db: Executor,
+  company: Pick<Company, 'id' | 'baseCurrency'>,
+  billIds: string[],
+  entryDate: string,
+  lock = false,
+): Promise<Prepared[]> {
+  const bills = await billsIn(db, company.id, billIds, lock);
+  const ground = await groundOf(db, company, bills, entryDate);
+  return bills.map((one) => journalFor(one, ground, company.baseCurrency, entryDate));
+}
+
+function journalFor(one: BillRecord, ground: Ground, baseCurrency: string, entryDate: string): Prepared {
+  const name = `${one.invoiceNumber ?? 'The bill'}`;
+  if (!one.supplierId || !one.gross || !one.invoiceNumber) throw new Refusal(422, `${name}: supplier, number or total is missing.`);
+  const rate = ground.rates.get(rateKey(one, entryDate));
+  if (!rate) throw new Refusal(422, `${name}: there is no exchange rate from ${one.currency} to ${baseCurrency}.`);
+  const lines = ground.lines.get(one.id)!.map((line, i) => {
+    const rule = line.taxCodeId ? ground.rules.get(line.taxCodeId) : undefined;
+    if (!line.accountId || !rule || line.amount === null) throw new Refusal(422, `${name}: row ${i + 1} is not coded.`);
+    const { id, description, amount, accountId, costCentreId } = line;
+    return { id, description, amount, accountId, costCentreId, rule };
+  });
+  const supplierName = ground.suppliers.get(one.supplierId)!;
   try {
     const journal = journalOf({
-      kind: bill.kind as 'invoice',
-      currency: bill.currency,
-      baseCurrency: company.baseCurrency,
+      kind: one.kind as 'invoice',
+      currency: one.currency,
+      baseCurrency,
       rate,
-      tax: bill.tax,
-      gross: bill.gross,
-      pricesIncludeTax: bill.pricesIncludeTax,
-      supplierId: bill.supplierId,
-      supplierName: from!.name,
-      invoiceNumber: bill.invoiceNumber,
-      payableAccountId: payable.id,
+      tax: one.tax,
+      gross: one.gross,
+      pricesIncludeTax: one.pricesIncludeTax,
+      supplierId: one.supplierId,
+      supplierName,
+      invoiceNumber: one.invoiceNumber,
+      payableAccountId: ground.payableId,
       lines,
     });
-    return { bill, journal, rate, supplierName: from!.name };
+    return { bill: one, journal, rate, supplierName };
   } catch (error) {
     if (error instanceof RangeError) throw new Refusal(422, `${name} cannot be posted: ${error.message}.`);
     throw error;
@@ -72,7 +129,8 @@ export async function prepare(
 }
 
 export async function previewOf(db: Executor, company: Company, billId: string, entryDate: string): Promise<JournalPreview> {
-  const { bill, journal, rate } = await prepare(db, company, billId, entryDate);
+  const [prepared] = await prepare(db, company, [billId], entryDate);
+  const { bill: one, journal, rate } = prepared!;
   const accounts = new Map(
     (
       await db
@@ -90,7 +148,7 @@ export async function previewOf(db: Executor, company: Company, billId: string, 
   const codes = new Map((await db.select().from(taxCode).where(eq(taxCode.companyId, company.id))).map((c) => [c.id, c.code]));
   return {
     entryDate,
-    currency: bill.currency,
+    currency: one.currency,
     baseCurrency: company.baseCurrency,
     rate,
     total: journal.total,

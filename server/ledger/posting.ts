@@ -1,4 +1,5 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { PostBills, type Posted } from '@ledgerline/contract';
 import { command, type Caller, type Hand } from '../commands/command.ts';
@@ -9,32 +10,44 @@ import { prepare } from './journal.ts';
 
 type One = Posted['posted'][number];
 
-/** Writes one approved bill's entry, lines and open item, and moves the bill on. Part of the caller's transaction. */
-async function postOne(tx: Executor, caller: Caller, billId: string, entryDate: string, hand: Hand<unknown>): Promise<One> {
-  const { bill: record, journal, rate, supplierName } = await prepare(tx, caller.company, billId, entryDate, true);
-  if (['posted', 'paid', 'reversed'].includes(record.stage)) throw new Refusal(409, `${record.invoiceNumber} is posted already.`);
-  if (record.stage !== 'approved') throw new Refusal(409, `${record.invoiceNumber} is not approved.`);
-  const companyId = caller.company.id,
-    source = { sourceType: 'bill', sourceId: billId };
-  const [entry] = await tx
-    .insert(journalEntry)
-    .values({
-      companyId,
-      year: yearOf(entryDate),
-      month: monthOf(entryDate),
-      entryDate,
-      ...source,
-      description: `${supplierName} ${record.kind === 'credit-note' ? 'credit note' : 'invoice'} ${record.invoiceNumber}`,
-      currency: record.currency,
-      rate,
-      postedBy: caller.me.id,
-      postedAt: hand.now,
-    })
-    .returning({ id: journalEntry.id, number: journalEntry.number, year: journalEntry.year });
-  await tx.insert(journalLine).values(
+/** Rows that one statement takes: its values are numbered, and there is a limit to that. */
+const atOnce = 2000;
+const inParts = <T>(rows: T[]): T[][] =>
+  Array.from({ length: Math.ceil(rows.length / atOnce) }, (_, i) => rows.slice(i * atOnce, (i + 1) * atOnce));
+
+/** Writes the entries, lines and open items of approved bills, in their order, and moves the bills on. Part of the caller's transaction. */
+async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDate: string, hand: Hand<unknown>): Promise<One[]> {
+  const prepared = await prepare(tx, caller.company, billIds, entryDate, true);
+  for (const { bill: one } of prepared) {
+    if (['posted', 'paid', 'reversed'].includes(one.stage)) throw new Refusal(409, `${one.invoiceNumber} is posted already.`);
+    if (one.stage !== 'approved') throw new Refusal(409, `${one.invoiceNumber} is not approved.`);
+  }
+  const companyId = caller.company.id;
+  const all = prepared.map((p) => ({ ...p, entryId: v7(), source: { sourceType: 'bill', sourceId: p.bill.id } }));
+  const numbers = new Map<string, { number: number; year: number }>();
+  const entries = all.map(({ entryId, source, bill: one, supplierName, rate }) => ({
+    id: entryId,
+    companyId,
+    year: yearOf(entryDate),
+    month: monthOf(entryDate),
+    entryDate,
+    ...source,
+    description: `${supplierName} ${one.kind === 'credit-note' ? 'credit note' : 'invoice'} ${one.invoiceNumber}`,
+    currency: one.currency,
+    rate,
+    postedBy: caller.me.id,
+    postedAt: hand.now,
+  }));
+  for (const part of inParts(entries))
+    for (const { id, number, year } of await tx
+      .insert(journalEntry)
+      .values(part)
+      .returning({ id: journalEntry.id, number: journalEntry.number, year: journalEntry.year }))
+      numbers.set(id, { number, year });
+  const lines = all.flatMap(({ entryId, journal }) =>
     journal.lines.map((line, position) => ({
       companyId,
-      entryId: entry!.id,
+      entryId,
       position,
       accountId: line.accountId,
       costCentreId: line.costCentreId,
@@ -47,25 +60,33 @@ async function postOne(tx: Executor, caller: Caller, billId: string, entryDate: 
       currencyAmount: line.currencyAmount,
     })),
   );
-  await tx.insert(openItem).values({
+  for (const part of inParts(lines)) await tx.insert(journalLine).values(part);
+  const items = all.map(({ entryId, source, bill: one, journal }) => ({
     companyId,
-    supplierId: record.supplierId!,
+    supplierId: one.supplierId!,
     ...source,
-    entryId: entry!.id,
-    dueDate: record.dueDate ?? record.issueDate,
-    currency: record.currency,
+    entryId,
+    dueDate: one.dueDate ?? one.issueDate,
+    currency: one.currency,
     amount: journal.openAmount,
     baseAmount: journal.payable,
-  });
-  hand.record({
-    subject: { type: 'bill', id: billId },
-    verb: 'posted',
-    before: { stage: record.stage },
-    after: { stage: 'posted', entry: entry!.id },
-  });
-  hand.record({ subject: { type: 'entry', id: entry!.id }, verb: 'posted', after: { bill: billId, entryDate, total: journal.total } });
-  await tx.update(bill).set({ stage: 'posted', postedAt: hand.now }).where(eq(bill.id, billId));
-  return { billId, entryId: entry!.id, number: entry!.number, year: entry!.year };
+  }));
+  for (const part of inParts(items)) await tx.insert(openItem).values(part);
+  for (const { entryId, bill: one, journal } of all) {
+    hand.record({
+      subject: { type: 'bill', id: one.id },
+      verb: 'posted',
+      before: { stage: one.stage },
+      after: { stage: 'posted', entry: entryId },
+    });
+    hand.record({
+      subject: { type: 'entry', id: entryId },
+      verb: 'posted',
+      after: { bill: one.id, entryDate, total: journal.total },
+    });
+  }
+  await tx.update(bill).set({ stage: 'posted', postedAt: hand.now }).where(inArray(bill.id, billIds));
+  return all.map(({ entryId, bill: one }) => ({ billId: one.id, entryId, ...numbers.get(entryId)! }));
 }
 
 /**
@@ -88,9 +109,9 @@ export const postBills = command({ body: PostBills, may: 'bills:post' }, async (
       throw new Refusal(409, `This request was made before with the date ${before.entryDate}. Load the list again.`);
     return { posted: before.result };
   }
-  const posted: One[] = [];
+  let posted: One[];
   try {
-    for (const id of ids) posted.push(await postOne(tx, caller, id, entryDate, hand));
+    posted = await postAll(tx, caller, ids, entryDate, hand);
   } catch (error) {
     if (refusedBy(error) === 'journal_entry_period_open')
       throw new Refusal(
