@@ -1,4 +1,4 @@
-import { AFRelationship, PDFDocument } from 'pdf-lib';
+import { AFRelationship, PDFDocument } from '@cantoo/pdf-lib';
 import { dec } from '@ledgerline/core/money';
 import type { Invoice } from './invoice.ts';
 import { makePdf } from './maker.ts';

@@ -1,4 +1,4 @@
-import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
+import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import type { Invoice } from './invoice.ts';
 import { layoutFor, type Cell, type Layout } from './layouts.ts';
 

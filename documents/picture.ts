@@ -1,4 +1,4 @@
-import { PDFDocument, popGraphicsState, pushGraphicsState, setTextRenderingMode, StandardFonts, TextRenderingMode } from 'pdf-lib';
+import { PDFDocument, popGraphicsState, pushGraphicsState, setTextRenderingMode, StandardFonts, TextRenderingMode } from '@cantoo/pdf-lib';
 import type { Invoice } from './invoice.ts';
 import { makePdf } from './maker.ts';
 import { paperFile, wornPage, type Wear } from './paper.ts';

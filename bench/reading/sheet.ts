@@ -1,4 +1,4 @@
-import { PDFDocument, rgb, StandardFonts, type PDFFont } from 'pdf-lib';
+import { PDFDocument, rgb, StandardFonts, type PDFFont } from '@cantoo/pdf-lib';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
 import type { Look } from './look.ts';
 

@@ -149,7 +149,8 @@ async function fill(client: pg.Client, wish: Wish, tell: (what: string) => void)
   await run('indexes', indexes.map(({ def }) => def as string).join('; '));
   await run(
     'sums',
-    `truncate supplier_owed, company_owed, supplier_bills;
+    `truncate supplier_owed, company_owed, supplier_bills, period_entries;
+     insert into period_entries select company_id, year, month, count(*) from journal_entry group by 1, 2, 3;
      insert into supplier_owed select supplier_id, currency, sum(amount - settled), count(*) filter (where amount <> settled) from open_item group by 1, 2;
      insert into company_owed select company_id, amount < 0, coalesce(due_date, '9999-12-31'), sum(open_base(base_amount, amount, settled)), count(*) filter (where amount <> settled) from open_item group by 1, 2, 3;
      insert into supplier_bills select supplier_id, count(*) from bill where supplier_id is not null and stage <> 'discarded' group by 1`,

@@ -1,4 +1,4 @@
-// npm run bench:scale [-- --bills 1000000 --folder DIR --pause 200 --seconds 60 --json]: a company of a million bills, twenty people at once.
+// npm run bench:scale [-- --bills 1000000 --folder DIR --pause 1000 --seconds 60 --json]: a company of a million bills, twenty people at once.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -19,7 +19,7 @@ const { values } = parseArgs({
     bills: { type: 'string', default: '1000000' },
     folder: { type: 'string', default: '/tmp/ledgerline-scale' },
     sessions: { type: 'string', default: '20' },
-    pause: { type: 'string', default: '500' },
+    pause: { type: 'string', default: '1000' },
     seconds: { type: 'string', default: '60' },
     json: { type: 'boolean', default: false },
     posting: { type: 'string', default: '10000' },
@@ -70,7 +70,7 @@ try {
         .padStart(6)}`,
     );
   }
-  server.kill('SIGTERM');
+  await ended(server);
   server = null;
   if (Number(values.posting) > 0) {
     const { ratio, posted, plain } = await postingRatio(cluster, Number(values.posting), say);
@@ -81,7 +81,7 @@ try {
   }
   if (values.json) console.log(JSON.stringify(result));
 } finally {
-  server?.kill('SIGTERM');
+  if (server) await ended(server);
   await cluster.stop();
 }
 
@@ -96,6 +96,13 @@ function serve(port: number): Promise<ChildProcess> {
     });
     child.once('exit', () => fail(new Error('The server did not start')));
   });
+}
+
+/** Ends the server, which lets go of its database. */
+async function ended(child: ChildProcess): Promise<void> {
+  const gone = new Promise((done) => child.once('exit', done));
+  child.kill('SIGTERM');
+  await gone;
 }
 
 async function ask(base: string, cookie: string, path: string): Promise<number> {

@@ -9,7 +9,7 @@ import { changeBill } from '../bills/change.ts';
 import { sendOn } from '../bills/moves.ts';
 import { settleException } from '../bills/settle.ts';
 import { keepMessage } from '../mail/message.ts';
-import { damaged } from '../../bench/reading/damage.ts';
+import { damaged } from '@ledgerline/documents/damage';
 import { noteOf } from '../reading/notes.ts';
 import { readAsked } from '../reading/readfile.ts';
 import { looking, takeFiles, type Given } from '../testing/arrivals.ts';

@@ -8,7 +8,7 @@ import { device, person, session } from '../db/schema/index.ts';
 import { cleaned } from '../db/text.ts';
 import { addressOf } from '../http/door.ts';
 import type { Services } from '../services.ts';
-import { meOf } from './people.ts';
+import { meFrom, meOf, membersBy } from './people.ts';
 
 /** A session ends this long after its beginning, and this long after the person last did something. */
 export const sessionLimits = { hours: 14, idleMinutes: 120 };
@@ -80,16 +80,16 @@ export async function sessionOf(services: Services, c: Context): Promise<{ id: s
   if (!token) return null;
   const { db } = services.database,
     now = services.now();
-  const [found] = await db
-    .select({ id: session.id, personId: session.personId, seenAt: session.seenAt })
-    .from(session)
+  const rows = await membersBy(db)
+    .innerJoin(session, eq(session.personId, person.id))
     .where(and(eq(session.tokenHash, hashOf(token)), alive(now)));
-  if (!found) return null;
+  const found = rows[0]?.session,
+    me = meFrom(rows);
+  if (!found || !me) return null;
   // What a screen fetches by itself while nobody is there is no use of it.
   if (now.getTime() - found.seenAt.getTime() > minute && c.req.header('ledgerline-idle') === undefined)
     await db.update(session).set({ seenAt: now }).where(eq(session.id, found.id));
-  const me = await meOf(db, eq(person.id, found.personId));
-  return me && { id: found.id, me };
+  return { id: found.id, me };
 }
 
 /** Whether a session still lives: for streams, which began with it. */

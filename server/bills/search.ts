@@ -34,23 +34,37 @@ function dueWithin(word: string, today: string): SQL | undefined {
 /** A word of a bill itself: three letters or more are found anywhere, fewer at the beginning of a word. */
 const ownWord = (word: string): SQL => sql`${bill.words} like ${like(word.length < 3 ? ` ${word.toLowerCase()}` : word.toLowerCase())}`;
 
-/** A word in a bill's number or order, or in its supplier's name: as bills of the suppliers that have it, or bills that have it themselves. */
-async function found(db: Executor, companyId: string, word: string): Promise<SQL> {
-  const suppliers = await suppliersLike(db, companyId, word);
-  return suppliers.length > 0 ? sql`(${bill.supplierId} = any(${sql.param(suppliers)}::uuid[]) or ${ownWord(word)})` : ownWord(word);
+/** The search field as conditions; `rare`: one of them is on words that few bills have, as far as is known. */
+interface Asked {
+  all: (SQL | undefined)[];
+  rare: boolean;
+  /** The database knows too little of words to find the quickest way by itself. */ byWords: boolean;
 }
 
-/** The search field's words as conditions. */
-async function conditions(db: Executor, companyId: string, q: string, today: string): Promise<(SQL | undefined)[]> {
+/** Bills of suppliers that have a word in their name, or bills that have it themselves (`own`); and whether these are few. */
+async function named(db: Executor, companyId: string, word: string, own: SQL): Promise<{ is: SQL; rare: boolean }> {
+  const { ids, bills } = await suppliersLike(db, companyId, word);
+  const is = ids.length > 0 ? sql`(${bill.supplierId} = any(${sql.param(ids)}::uuid[]) or ${own})` : own;
+  return { is, rare: word.length >= 3 && bills < common };
+}
+
+async function askedFor(db: Executor, companyId: string, q: string, today: string): Promise<Asked> {
   const s = parseSearch(q);
-  const named = async (name: string): Promise<SQL> => {
-    const suppliers = await suppliersLike(db, companyId, name);
-    const unnamed = and(sql`${bill.supplierId} is null`, sql`${bill.supplierName} ilike ${like(name)}`, ownWord(name))!;
-    return suppliers.length > 0 ? sql`(${bill.supplierId} = any(${sql.param(suppliers)}::uuid[]) or ${unnamed})` : unnamed;
-  };
-  return [
+  const words = await Promise.all([
+    ...(s.supplier
+      ? [
+          named(
+            db,
+            companyId,
+            s.supplier,
+            and(sql`${bill.supplierId} is null`, sql`${bill.supplierName} ilike ${like(s.supplier)}`, ownWord(s.supplier))!,
+          ),
+        ]
+      : []),
+    ...s.text.map((word) => named(db, companyId, word, ownWord(word))),
+  ]);
+  const all = [
     s.stage.length ? inArray(bill.stage, s.stage) : ne(bill.stage, 'discarded'),
-    s.supplier ? await named(s.supplier) : undefined,
     s.number ? and(ownWord(s.number), sql`${bill.invoiceNumber} ilike ${like(s.number)}`) : undefined,
     s.over ? sql`${grossBy} > ${s.over}::numeric` : undefined,
     s.under ? and(sql`${grossBy} < ${s.under}::numeric`, sql`${bill.gross} is not null`) : undefined,
@@ -60,17 +74,23 @@ async function conditions(db: Executor, companyId: string, q: string, today: str
     s.exception
       ? sql`${bill.id} in (select x.bill_id from bill_exception x where x.company_id = ${companyId}::uuid and x.state = 'open' and x.code = ${s.exception})`
       : undefined,
-    ...(await Promise.all(s.text.map((word) => found(db, companyId, word)))),
+    ...words.map((w) => w.is),
   ];
+  const byWords = words.length > 0 || s.number !== null || s.exception !== null;
+  return { all, byWords, rare: words.some((w) => w.rare) || (s.number?.length ?? 0) >= 3 || s.exception !== null };
 }
 
+/** Suppliers with fewer bills than this together are rare: all of those are fetched sooner than a page of them is met in the list's order. */
+const common = 8000;
+/** What was thought to be rare and is not shows after so many. */
+const few = 4000;
 /** So many bills are looked through in their order before they are searched for by what they hold. */
-const walked = 6000;
+const walked = 12_000;
 
 /**
  * One page of the list of bills: filtered, sorted and cut by the database, never counted. Gives the sort value of each row for the next
- * page. What is common is found within the first few thousand in the list's own order; what is not is rare, so that all of it is fetched
- * by its indexes and sorted: neither way looks through all bills.
+ * page. Rare words are fetched by their indexes, all of them, and sorted; common ones are met soon in the list's own order. Neither way
+ * looks through all bills; where the first turns out to be the wrong one, the other is taken.
  */
 export async function listBills(
   db: Executor,
@@ -80,27 +100,45 @@ export async function listBills(
 ): Promise<{ row: BillRow; key: string }[]> {
   const { by, type, shape } = sorts[query.sort ?? 'arrived'],
     way = sql.raw((query.order ?? 'desc') === 'desc' ? 'desc' : 'asc'),
+    beyondIs = sql.raw((query.order ?? 'desc') === 'desc' ? '<' : '>'),
     limit = query.limit ?? 100;
   const at = decodeCursor(query.cursor, shape);
-  const beyond = at
-    ? sql`(${by}, ${bill.id}) ${sql.raw((query.order ?? 'desc') === 'desc' ? '<' : '>')} (${at[0]}::${type}, ${at[1]}::uuid)`
-    : undefined;
+  const beyond = at ? sql`(${by}, ${bill.id}) ${beyondIs} (${at[0]}::${type}, ${at[1]}::uuid)` : undefined;
   const within = and(eq(bill.companyId, companyId), beyond);
-  const asked = and(...(await conditions(db, companyId, query.q ?? '', today)));
-  const order = sql`${by} ${way}, ${bill.id} ${way}`;
-  const ids = async (statement: SQL) => (await db.execute<{ id: string }>(statement)).rows.map((r) => r.id);
-  const first = await ids(
-    sql`select bill.id from (select * from bill where ${within} order by ${order} limit ${walked}) bill where ${asked} order by ${order} limit ${limit}`,
-  );
-  // The sort value is disguised, so that the order's index is not walked to its end in search of what is rare.
-  const chosen =
-    first.length === limit || !query.q?.trim()
-      ? first
-      : await ids(
-          sql`select id from (select ${bill.id}, ${by} as key from bill where ${within} and ${asked} offset 0) bill order by key ${way}, id ${way} limit ${limit}`,
-        );
-  return chosen.length === 0 ? [] : billRows(db, [inArray(bill.id, chosen)], [sql`${order}`], limit, by);
+  const { all, rare, byWords } = await askedFor(db, companyId, query.q ?? '', today);
+  const asked = and(...all),
+    order = sql`${by} ${way}, ${bill.id} ${way}`;
+  if (!query.q?.trim()) return billRows(db, [within, asked], [order], limit, by);
+  const ids = async (statement: SQL) => (await db.execute<{ id: string; n?: number }>(statement)).rows;
+  // The order is hidden from the database, so that it fetches by what is asked and does not go through all bills in order.
+  const fetched = (most: SQL) =>
+    sql`select id, count(*) over () as n from (select ${bill.id}, ${by} as key from bill where ${within} and ${asked} ${most} offset 0) bill order by key ${way}, id ${way} limit ${limit}`;
+  const inOrder = sql`select bill.id from (select * from bill where ${within} order by ${order} limit ${walked}) bill where ${asked} order by ${order} limit ${limit}`;
+  let chosen = rare ? await ids(fetched(sql`limit ${few}`)) : await ids(inOrder);
+  if (rare && Number(chosen[0]?.n ?? 0) === few) chosen = await ids(inOrder);
+  else if (rare) return rowsOf(db, chosen, order, limit, by);
+  if (chosen.length < limit)
+    chosen = await ids(
+      byWords ? fetched(sql``) : sql`select ${bill.id} from bill where ${within} and ${asked} order by ${order} limit ${limit}`,
+    );
+  return rowsOf(db, chosen, order, limit, by);
 }
+
+const rowsOf = (db: Executor, chosen: { id: string }[], order: SQL, limit: number, by: SQL) =>
+  chosen.length === 0
+    ? []
+    : billRows(
+        db,
+        [
+          inArray(
+            bill.id,
+            chosen.map((c) => c.id),
+          ),
+        ],
+        [order],
+        limit,
+        by,
+      );
 
 const queues = { review: editable, approve: ['coded'] };
 /** The next bill of a queue after one, oldest first, round to the first again; and how many wait (500 at most are counted). */

@@ -212,8 +212,10 @@ describe('separators', () => {
   const set = async (separator: string) => (await (await signedIn('ines'))('PUT', '/scanning', { separator })).status;
   it('a printed sheet is known from its code, however it was scanned; an invoice is none', async () => {
     const { sheet, a } = await pages();
-    expect([isSeparator({ ...sheet, channels: 1 }), isSeparator({ ...a, channels: 1 })]).toEqual([true, false]);
-    expect(isSeparator({ ...(await wornPage(await separatorSheet(), 1, { fax: true, skew: 3, turn: 180 })), channels: 1 })).toBe(true);
+    expect([await isSeparator({ ...sheet, channels: 1 }), await isSeparator({ ...a, channels: 1 })]).toEqual([true, false]);
+    expect(await isSeparator({ ...(await wornPage(await separatorSheet(), 1, { fax: true, skew: 3, turn: 180 })), channels: 1 })).toBe(
+      true,
+    );
   });
   it('parts a scan from the folder where its company wants it, and is left out of both documents', async () => {
     const { sheet, blank, a, b } = await pages();

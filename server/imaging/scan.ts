@@ -66,7 +66,7 @@ export async function scanSheet(
   }
   const { seen, language } = found;
   // A separator sheet has a few words beside its code, so other pages need not be searched for one.
-  const separator = seen.length < mostOnSeparator && isSeparator(sheet.picture);
+  const separator = seen.length < mostOnSeparator && (await isSeparator(sheet.picture));
   return {
     width: ready.width,
     height: ready.height,

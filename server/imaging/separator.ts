@@ -1,18 +1,35 @@
-import jsQR from 'jsqr';
-import { PDFDocument, StandardFonts } from 'pdf-lib';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import QRCode from 'qrcode';
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { shrinkGray, toGray, type Picture } from '@ledgerline/core/imaging';
 
 /** What the code on a separator sheet says. */
 export const separatorText = 'LEDGERLINE NEXT DOCUMENT';
 
-/** Whether a page carries the code of a separator sheet. Looked for at about 50 dots per inch: at more, the letters of a page are taken for codes and cost seconds. */
-export function isSeparator(picture: Picture): boolean {
+/** The reader's program ships with it: nothing is loaded from elsewhere. */
+let ready: Promise<unknown> | null = null;
+const prepared = () =>
+  (ready ??= prepareZXingModule({
+    overrides: {
+      wasmBinary: new Uint8Array(readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))).buffer,
+    },
+    fireImmediately: true,
+  }));
+
+/** Whether a page carries the code of a separator sheet. Looked for at about 50 dots per inch, which is enough for a code so large. */
+export async function isSeparator(picture: Picture): Promise<boolean> {
   const gray = toGray(picture, false),
     { width, height, data } = shrinkGray(gray, Math.max(1, Math.round(Math.max(gray.width, gray.height) / 560)));
   const rgba = new Uint8ClampedArray(width * height * 4);
   for (let i = 0; i < data.length; i++) rgba.fill(data[i]!, i * 4, i * 4 + 4);
-  return jsQR(rgba, width, height, { inversionAttempts: 'dontInvert' })?.data === separatorText;
+  await prepared();
+  const found = await readBarcodes({ data: rgba, width, height, colorSpace: 'srgb' } as ImageData, {
+    formats: ['QRCode'],
+    tryInvert: false,
+  });
+  return found.some((code) => code.text === separatorText);
 }
 
 /** A separator sheet to print: A4, its code in the middle, large enough for a fax. */

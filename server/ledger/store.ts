@@ -3,7 +3,18 @@ import type { Company, Entry, EntryRow, PeriodList, Trail } from '@ledgerline/co
 import { linesOf } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
-import { bill, costCentre, journalEntry, journalLine, ledgerAccount, period, person, supplier, taxCode } from '../db/schema/index.ts';
+import {
+  bill,
+  costCentre,
+  journalEntry,
+  journalLine,
+  ledgerAccount,
+  period,
+  periodEntries,
+  person,
+  supplier,
+  taxCode,
+} from '../db/schema/index.ts';
 import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
 
@@ -35,8 +46,8 @@ function entryWord(word: string): SQL {
   const described = sql`${journalEntry.description} ilike ${like(word)}`;
   const [, year, digits] = /^(?:(\d{4})-)?0*(\d{1,9})$/.exec(word) ?? [];
   if (!digits) return described;
-  const years = year ? [Number(year)] : bookYears;
-  return sql`(${described} or (${journalEntry.year} = any(${sql.param(years)}::int[]) and ${journalEntry.number} = ${Number(digits)}))`;
+  if (year) return sql`(${journalEntry.year} = ${Number(year)} and ${journalEntry.number} = ${Number(digits)})`;
+  return sql`(${described} or (${journalEntry.year} = any(${sql.param(bookYears)}::int[]) and ${journalEntry.number} = ${Number(digits)}))`;
 }
 
 /** So many entries are looked through in their order before they are searched for by what they hold. */
@@ -64,25 +75,57 @@ export async function listEntries(
       : undefined,
   );
   const order = sql`${journalEntry.year} desc, ${journalEntry.number} desc`;
+  const ids = async (statement: SQL) => (await db.execute<{ id: string }>(statement)).rows.map((r) => r.id);
+  // An account that few entries touch is asked for its entries; one that many touch is met soon in the journal's order.
+  const few = query.account ? await entriesOf(db, companyId, query.account) : null;
+  const words_ = and(...words.map(entryWord));
+  if (few)
+    return few.length === 0
+      ? []
+      : entryRows(
+          db,
+          await ids(
+            sql`select ${journalEntry.id} from journal_entry where ${and(within, words_, sql`${journalEntry.id} = any(${sql.param(few)}::uuid[])`)} order by ${order} limit ${query.limit}`,
+          ),
+        );
   const touching = query.account
     ? sql`exists (select 1 from journal_line jl where jl.entry_id = ${journalEntry.id} and jl.account_id = ${query.account}::uuid)`
     : undefined;
-  const ids = async (statement: SQL) => (await db.execute<{ id: string }>(statement)).rows.map((r) => r.id);
+  if (!words_ && !touching)
+    return entryRows(
+      db,
+      await ids(sql`select ${journalEntry.id} from journal_entry where ${within} order by ${order} limit ${query.limit}`),
+    );
   const first = await ids(
-    sql`select journal_entry.id from (select * from journal_entry where ${within} order by ${order} limit ${walked}) journal_entry where ${and(...words.map(entryWord), touching) ?? sql`true`} order by ${order} limit ${query.limit}`,
+    sql`select journal_entry.id from (select * from journal_entry where ${within} order by ${order} limit ${walked}) journal_entry where ${and(words_, touching)} order by ${order} limit ${query.limit}`,
   );
   const chosen =
-    first.length === query.limit || !asked
+    first.length === query.limit
       ? first
       : await ids(
           sql`select id from (select ${journalEntry.id}, ${journalEntry.year}, ${journalEntry.number} from journal_entry where ${within} and ${asked} offset 0) e order by year desc, number desc limit ${query.limit}`,
         );
-  if (chosen.length === 0) return [];
+  return entryRows(db, chosen);
+}
+
+/** An account with more entries than this is met often enough in the journal's own order. */
+const fewEntries = 20_000;
+/** The entries that touch an account, where they are few; null where they are many. */
+async function entriesOf(db: Executor, companyId: string, account: string): Promise<string[] | null> {
+  const { rows } = await db.execute<{ id: string }>(
+    sql`select distinct entry_id as id from (select entry_id from journal_line where company_id = ${companyId}::uuid and account_id = ${account}::uuid limit ${fewEntries}) l`,
+  );
+  return rows.length < fewEntries / 10 ? rows.map((r) => r.id) : null;
+}
+
+/** Entries by their ids, newest first. */
+async function entryRows(db: Executor, ids: string[]): Promise<{ row: EntryRow; year: number; number: number }[]> {
+  if (ids.length === 0) return [];
   const rows = await db
     .select(columns)
     .from(journalEntry)
     .innerJoin(person, eq(person.id, journalEntry.postedBy))
-    .where(inArray(journalEntry.id, chosen))
+    .where(inArray(journalEntry.id, ids))
     .orderBy(desc(journalEntry.year), desc(journalEntry.number));
   return rows.map(({ currency: _c, rate: _r, year, n, ...row }) => ({
     row: { ...row, postedAt: row.postedAt.toISOString() },
@@ -170,14 +213,13 @@ export async function trailOf(db: Executor, companyId: string, lineId: string): 
 /** The company's periods, oldest first, with how many entries each has. */
 export async function listPeriods(db: Executor, companyId: string): Promise<PeriodList> {
   const periods = await db
-    .select({ year: period.year, month: period.month, open: period.open, entries: sql<number>`count(${col(journalEntry.id)})::int` })
+    .select({ year: period.year, month: period.month, open: period.open, entries: sql<number>`coalesce(${col(periodEntries.entries)}, 0)` })
     .from(period)
     .leftJoin(
-      journalEntry,
-      and(eq(journalEntry.companyId, period.companyId), eq(journalEntry.year, period.year), eq(journalEntry.month, period.month)),
+      periodEntries,
+      and(eq(periodEntries.companyId, period.companyId), eq(periodEntries.year, period.year), eq(periodEntries.month, period.month)),
     )
     .where(eq(period.companyId, companyId))
-    .groupBy(period.year, period.month, period.open)
     .orderBy(asc(period.year), asc(period.month));
   return { periods };
 }

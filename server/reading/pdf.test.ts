@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { PDFDocument, StandardFonts } from 'pdf-lib';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { describe, expect, it } from 'vitest';
 import { pastedPdf } from '@ledgerline/documents/picture';
 import { UnreadablePdf } from './open.ts';

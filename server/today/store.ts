@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, ne, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
 import { may, type Today } from '@ledgerline/contract';
 import type { Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
@@ -73,9 +73,11 @@ async function dueFor(db: Executor, companyId: string, day: string): Promise<Tod
 
 /** Bills that came in and that were posted, day by day, the last fourteen days. */
 async function weekOf(db: Executor, companyId: string, day: string): Promise<Today['week']> {
+  const counted = (moment: SQL) =>
+    sql`select (${moment})::date as day, count(*)::int as n from bill where company_id = ${companyId}::uuid and ${moment} >= ${day}::date - 13 and ${moment} < ${day}::date + 1 group by 1`;
   const { rows } = await db.execute<{ day: string; arrived: number; posted: number }>(
-    sql`select d::date::text as day, (select count(*)::int from bill b where b.company_id = ${companyId} and b.created_at >= d and b.created_at < d + interval '1 day') as arrived,
-      (select count(*)::int from bill b where b.company_id = ${companyId} and b.posted_at >= d and b.posted_at < d + interval '1 day') as posted from generate_series(${day}::date - 13, ${day}::date, interval '1 day') d`,
+    sql`select d::date::text as day, coalesce(a.n, 0) as arrived, coalesce(p.n, 0) as posted from generate_series(${day}::date - 13, ${day}::date, interval '1 day') d
+      left join (${counted(sql`created_at`)}) a on a.day = d::date left join (${counted(sql`posted_at`)}) p on p.day = d::date order by 1`,
   );
   return rows.map(({ day: d, arrived, posted }) => ({ day: d, arrived, posted }));
 }

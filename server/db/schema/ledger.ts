@@ -204,3 +204,17 @@ export const companyOwed = pgTable(
   },
   (t) => [primaryKey({ columns: [t.companyId, t.back, t.dueDate] })],
 );
+
+/** How many entries a period has: kept by the database. */
+export const periodEntries = pgTable(
+  'period_entries',
+  {
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    year: integer('year').notNull(),
+    month: integer('month').notNull(),
+    entries: integer('entries').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.companyId, t.year, t.month] })],
+);

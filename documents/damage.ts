@@ -1,4 +1,4 @@
-import { seeded } from '@ledgerline/documents/random';
+import { seeded } from './random.ts';
 
 /** A file with seeded damage: bytes changed, pieces cut out, doubled, swapped or cut off, numbers blown up. */
 export function damaged(bytes: Uint8Array, seed: number): Uint8Array {
