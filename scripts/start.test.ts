@@ -1,9 +1,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pg from 'pg';
 import { afterAll, expect, inject, it } from 'vitest';
 
 const data = mkdtempSync(join(tmpdir(), 'ledgerline-start-'));
@@ -47,3 +48,49 @@ it('a busy port gives one sentence with what to do, and nothing is left running'
     `Port ${port} is taken by another program. Set PORT to a free one, for example PORT=${port + 1} npm start.`,
   ]);
 });
+
+it('a first start that is killed while it loads the demo is finished by the next: nothing is missing, nothing there twice', async () => {
+  const own = mkdtempSync(join(tmpdir(), 'ledgerline-first-'));
+  const begin = (port: number) =>
+    spawn(process.execPath, ['scripts/start.mjs'], {
+      env: { ...process.env, LEDGERLINE_DATA: own, PORT: String(port), SMTP_PORT: String(port + 1), DATABASE_URL: '' },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+  const until = (child: ReturnType<typeof begin>, said: RegExp) =>
+    new Promise<void>((done, fail) => {
+      let all = '';
+      for (const stream of [child.stdout, child.stderr])
+        stream.on('data', (d: Buffer) => {
+          all += String(d);
+          if (said.test(all)) done();
+        });
+      child.once('exit', () => fail(new Error(all)));
+    });
+  for (const after of [300, 3000, 6000]) {
+    const child = begin(4471);
+    child.on('error', () => undefined);
+    await until(child, /Loading the/).catch(() => undefined);
+    await new Promise((done) => setTimeout(done, after));
+    const gone = once(child, 'exit');
+    child.kill('SIGKILL');
+    await gone;
+  }
+  const child = begin(4471);
+  await until(child, /Ledgerline is ready/);
+  const client = new pg.Client({ connectionString: readFileSync(join(own, 'database-url'), 'utf8') });
+  await client.connect();
+  const one = async (text: string) => (await client.query(text)).rows[0].n as number;
+  expect(await one('select count(*)::int as n from organisation where ready')).toBe(1);
+  const twice = `select count(*)::int as n from (select company_id, invoice_number from bill where stage <> 'discarded' and document_id is not null group by 1, 2 having count(*) > 1) t`;
+  expect(await one(twice)).toBe(0);
+  expect(await one(`select count(*)::int as n from arrival where subject = 'Holiday opening hours'`)).toBe(1);
+  // The one file that the demo itself brings in twice.
+  expect(await one(`select count(*)::int as n from document where note like 'The same file as%'`)).toBe(1);
+  expect(await one(`select count(*)::int as n from bill where document_id is not null and stage <> 'discarded'`)).toBe(29);
+  expect(await one('select count(*)::int as n from sums_off()')).toBe(0);
+  await client.end();
+  const gone = once(child, 'exit');
+  child.kill('SIGTERM');
+  await gone;
+  rmSync(own, { recursive: true, force: true });
+}, 180_000);

@@ -196,13 +196,13 @@ export function actors({ base, smtpPort, scanFolder }: Machines, seed: number) {
     }
   };
   const lives = [
-    loop(mail, 900),
-    loop(scan, 1200),
-    loop(upload, 1200),
-    loop(edit, 150),
-    loop(edit, 150),
-    loop(approve, 250),
-    loop(post, 600),
+    loop(mail, 4000),
+    loop(scan, 4000),
+    loop(upload, 5000),
+    loop(edit, 600),
+    loop(edit, 600),
+    loop(approve, 600),
+    loop(post, 1200),
   ];
   return {
     handed,

@@ -20,7 +20,7 @@ try {
     began = Date.now(),
     killed: Record<string, number> = {};
   for (let i = 1; i <= times; i++) {
-    await wait(300 + random.int(0, 5000));
+    await wait(1000 + random.int(0, 11_000));
     const victim = random.pick(['server', 'worker', 'database'] as const);
     machines.kill(victim);
     killed[victim] = (killed[victim] ?? 0) + 1;

@@ -38,7 +38,11 @@ export class ReadingPool {
     readonly limits: ReadLimits = readLimits,
     readonly scans = new ScanPool(),
   ) {
-    this.#processes = new ProcessPool(new URL('./worker.ts', import.meta.url), size, limits, ['pdfjs-dist/legacy/build/pdf.mjs', 'sharp']);
+    this.#processes = new ProcessPool(new URL('./worker.ts', import.meta.url), size, limits, [
+      'pdfjs-dist/legacy/build/pdf.mjs',
+      'sharp',
+      'date-fns',
+    ]);
   }
 
   /** Reads a file as it came and takes it apart into its documents. */
