@@ -16,7 +16,8 @@ const fits = {
   text: keepable,
   whole: (key: string) => /^\d{1,15}$/.test(key),
   number: (key: string) => /^-?\d{1,18}(\.\d{1,12})?$/.test(key),
-  day: (key: string) => isIsoDate(key),
+  // Bills without a date stand at the ends of time.
+  day: (key: string) => isIsoDate(key) || key === '9999-12-31' || key === '0001-01-01',
   item: (key: string) => /^(open|settled) /.test(key) && isIsoDate(key.slice(key.indexOf(' ') + 1)),
   moment: (key: string) =>
     /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}:\d{2}(\.\d{1,6})?(Z|[+-]\d{2}(:?\d{2})?)$/.test(key) &&

@@ -3,6 +3,6 @@ const idleAfter = 3 * 60_000;
 
 let last = Date.now();
 for (const sign of ['keydown', 'pointerdown', 'wheel', 'touchstart'])
-  window.addEventListener(sign, () => void (last = Date.now()), { capture: true, passive: true });
+  globalThis.addEventListener?.(sign, () => void (last = Date.now()), { capture: true, passive: true });
 
 export const isIdle = (): boolean => Date.now() - last > idleAfter;
