@@ -105,7 +105,7 @@ try {
         await transport
           .sendMail({ envelope: { from: 'a@b.example', to }, raw: Buffer.from(broken) })
           .catch((error: Error) => refused.push(`mail ${at}: ${error.message}`));
-        sent.set(`mail ${at}`, kind);
+        sent.set(createHash('sha256').update(broken).digest('hex'), kind);
       } else {
         sent.set(createHash('sha256').update(broken).digest('hex'), kind);
         form.append('file', new Blob([new Uint8Array(broken)]), name);
@@ -132,7 +132,7 @@ try {
   await client.end();
   const byKind = Object.fromEntries([...new Set(sent.values())].map((kind) => [kind, [...sent.values()].filter((k) => k === kind).length]));
   console.log(`${count} damaged files in ${Math.round((Date.now() - began) / 1000)} s: ${JSON.stringify(byKind)}`);
-  console.log(`messages kept: ${mails} (the same one twice counts once); documents: ${states.map((s) => `${s.n} ${s.state}`).join(', ')}`);
+  console.log(`messages kept: ${mails}; documents: ${states.map((s) => `${s.n} ${s.state}`).join(', ')}`);
   console.log(notes.map((r) => `  ${String(r.n).padStart(5)}  ${r.note}`).join('\n'));
   console.log(
     `an upload of 25: ${Math.round(slow.sort((a, b) => a - b)[slow.length >> 1]!)} ms in the middle, ${Math.round(slow.at(-1)!)} ms at most`,
@@ -141,7 +141,9 @@ try {
   if (refused.length) console.log(`REFUSED:\n${refused.slice(0, 10).join('\n')}`);
   if (lost.length) console.log(`LOST: ${lost.length} ${lost.slice(0, 10).join(', ')}`);
   console.log(starts === 2 ? 'Server and worker went on all the time.' : `DIED: server and worker were started ${starts} times.`);
-  good = refused.length === 0 && lost.length === 0 && starts === 2;
+  const distinct = [...sent.values()].filter((kind) => kind === 'mail').length;
+  if (mails !== distinct) console.log(`LOST: ${distinct - mails} messages`);
+  good = refused.length === 0 && lost.length === 0 && mails === distinct && starts === 2;
 } finally {
   await machines.end();
   await rm(folder, { recursive: true, force: true });
