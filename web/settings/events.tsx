@@ -16,7 +16,7 @@ const columns: Column<EventRow>[] = [
   { id: 'seq', head: 'No.', width: 72, num: true, cell: (e) => <span className="quiet">{e.seq}</span> },
   { id: 'at', head: 'When', width: 124, cell: (e) => showTime(e.at) },
   { id: 'who', head: 'Who', width: 140, cell: (e) => e.person ?? 'Ledgerline' },
-  { id: 'what', head: 'What', width: 200, cell: (e) => `${e.subject} ${e.verb}` },
+  { id: 'what', head: 'What', width: 200, cell: (e) => (e.subject === 'sign-in' ? e.verb : `${e.subject} ${e.verb}`) },
   { id: 'changes', head: 'Before and after', minor: true, cell: (e) => <span title={said(e)}>{said(e)}</span> },
   { id: 'from', head: 'From', width: 84, minor: true, cell: (e) => <span className="quiet">{e.source}</span> },
 ];
