@@ -129,10 +129,11 @@ function replace(path, address, env) {
     into.stdin.end(read ? '' : `\\set ON_ERROR_STOP on\nSELECT 1/0;\n`);
   });
   return new Promise((done, fail) =>
-    into.once('close', (code) =>
-      code === 0 && read
-        ? done()
-        : fail(new Stop(`Nothing was changed: the backup could not be put back. ${said.trim().split('\n').slice(-3).join(' ')}`)),
-    ),
+    into.once('close', (code) => {
+      // Whoever still reads has nobody to give it to.
+      out.kill();
+      if (code === 0 && read) done();
+      else fail(new Stop(`Nothing was changed: the backup could not be put back. ${said.trim().split('\n').slice(-3).join(' ')}`));
+    }),
   );
 }

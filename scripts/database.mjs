@@ -12,11 +12,11 @@ import {
   statfsSync,
   writeFileSync,
 } from 'node:fs';
-import { connect, createServer } from 'node:net';
+import { connect } from 'node:net';
 import { totalmem } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { installPackages, isRoot, Stop, userIds } from './system.mjs';
+import { freePort, installPackages, isRoot, Stop, userIds } from './system.mjs';
 
 /** Folder of PostgreSQL's programs; installs Debian's PostgreSQL 15 when there is none. */
 export function programs() {
@@ -52,16 +52,6 @@ function placeFor(folder) {
   chownSync(home, owner.uid, owner.gid);
   return { home, owner };
 }
-
-const freePort = () =>
-  new Promise((done, fail) => {
-    const probe = createServer();
-    probe.once('error', fail);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address();
-      probe.close(() => done(port));
-    });
-  });
 
 const alive = (pid) => {
   try {

@@ -24,7 +24,14 @@ export async function running(begin) {
   } catch (error) {
     if (ending) return;
     const known = error instanceof Stop || error?.constructor?.name === 'Unready';
-    console.error(known ? error.message : error);
+    // A statement's values are none of a log's business; anything else that goes wrong at the start is whole.
+    console.error(
+      known
+        ? error.message
+        : 'params' in Object(error)
+          ? `The database refused a statement at the start: ${error.cause?.code ?? 'it says no code'}`
+          : error,
+    );
     await end(1);
   }
 }

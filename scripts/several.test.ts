@@ -1,8 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import type { AddressInfo } from 'node:net';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import nodemailer from 'nodemailer';
@@ -10,21 +8,14 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { makePdf } from '@ledgerline/documents/maker';
 import { mailOf, password } from '../server/testing/master.ts';
 import { invoiceOf, makeWorld, type World } from '../server/testing/world.ts';
+// @ts-expect-error plain JavaScript
+import { freePort } from './system.mjs';
 
 /** Two servers and two workers on one database, each a process of its own. */
 let world: World;
 const scans = mkdtempSync(join(tmpdir(), 'scans-'));
 const children: ChildProcess[] = [];
 const ports = { web: [0, 0], mail: [0, 0], health: 0 };
-
-const freePort = () =>
-  new Promise<number>((done) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => done(port));
-    });
-  });
 function begin(script: string, env: Record<string, string>): Promise<void> {
   const child = spawn(process.execPath, [`scripts/${script}.mjs`], {
     env: { ...process.env, DATABASE_URL: world.url, DATABASE_OWNER_URL: '', ...env },

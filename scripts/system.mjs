@@ -1,5 +1,6 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
+import { createServer } from 'node:net';
 
 /** A reason to stop that people can act on; shown without a stack. */
 export class Stop extends Error {}
@@ -33,3 +34,14 @@ export function userIds(name) {
     return null;
   }
 }
+
+/** A port on loopback that nobody has now. */
+export const freePort = () =>
+  new Promise((done, fail) => {
+    const probe = createServer();
+    probe.once('error', fail);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address();
+      probe.close(() => done(port));
+    });
+  });

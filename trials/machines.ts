@@ -1,9 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 // @ts-expect-error plain JavaScript
 import { startDatabase } from '../scripts/database.mjs';
+// @ts-expect-error plain JavaScript
+import { freePort } from '../scripts/system.mjs';
 import { writeMaster } from '../demo/load.ts';
 import { connect } from '../server/db/client.ts';
 import { prepareDatabase, roleOf } from '../server/db/prepare.ts';
@@ -15,15 +16,6 @@ export interface Database {
   pid(): number;
   stop(): Promise<void>;
 }
-
-const freePort = () =>
-  new Promise<number>((done) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => done(port));
-    });
-  });
 
 /** A program of ours that is started again whenever it ends, until all ends. */
 class Kept {

@@ -1,5 +1,6 @@
 // npm run bench:scale [-- --bills 1000000 --folder DIR --pause 1000 --seconds 60 --json]: a company of a million bills, twenty people at once.
 import { spawn, type ChildProcess } from 'node:child_process';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 // @ts-expect-error plain JavaScript
@@ -17,7 +18,7 @@ import { questions, type Ground } from './questions.ts';
 const { values } = parseArgs({
   options: {
     bills: { type: 'string', default: '1000000' },
-    folder: { type: 'string', default: '/tmp/ledgerline-scale' },
+    folder: { type: 'string', default: join(tmpdir(), 'ledgerline-scale') },
     sessions: { type: 'string', default: '20' },
     pause: { type: 'string', default: '1000' },
     seconds: { type: 'string', default: '60' },

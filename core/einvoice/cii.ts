@@ -1,12 +1,9 @@
 import type { Adjustment, EInvoice, EInvoiceLine, Party } from './types.ts';
 import { isCreditCode } from './ubl.ts';
-import { all, at, textAt, type Element } from './xml.ts';
+import { all, at, dayOfText, textAt, type Element } from './xml.ts';
 
-/** A date of format 102 (20261110) or 610 as ISO; a text that is a date already stays. */
 function dateAt(element: Element | null, ...path: string[]): string | null {
-  const text = textAt(element, ...path, 'DateTimeString') ?? textAt(element, ...path, 'DateString') ?? textAt(element, ...path);
-  const match = /^(\d{4})(\d{2})(\d{2})$/.exec(text ?? '');
-  return match ? `${match[1]}-${match[2]}-${match[3]}` : (/^\d{4}-\d{2}-\d{2}/.exec(text ?? '')?.[0] ?? null);
+  return dayOfText(textAt(element, ...path, 'DateTimeString') ?? textAt(element, ...path, 'DateString') ?? textAt(element, ...path));
 }
 
 function adjustmentOf(e: Element): Adjustment {

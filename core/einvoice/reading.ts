@@ -8,7 +8,9 @@ import type { EInvoice, EInvoiceLine } from './types.ts';
 const read = (value: string | null, proof: string | null = null): Read | null =>
   value === null ? null : { value, mark: null, confidence: 1, proof };
 /** "20.00" as a rate is "20". */
-const plain = (text: string | null): string | null => (text === null ? null : (decOrNull(text)?.toString() ?? text));
+const plain = (text: string | null): string | null => decOrNull(text)?.toFixed() ?? null;
+/** A currency's code as ISO 4217 forms them; anything else is none. */
+const code = (text: string | null): string | null => (text !== null && /^[A-Z]{3}$/.test(text) ? text : null);
 const number = (text: string | null): string | null => (text !== null && decOrNull(text) !== null ? text : null);
 
 /** A line's discount in percent: as given, or where the allowance is an exact share of what it is taken from. */
@@ -88,7 +90,7 @@ export function toReading(e: EInvoice): { reading: Reading; broken: Broken[] } {
     issueDate: read(e.issueDate),
     dueDate: read(dueOf(e)),
     paymentTerms: read(e.terms),
-    currency: read(e.currency),
+    currency: read(code(e.currency)),
     purchaseOrder: read(e.orderReference),
     netTotal: read(net, holds),
     taxTotal: read(tax, holds),

@@ -1,5 +1,5 @@
 import type { Adjustment, EInvoice, EInvoiceLine, Party } from './types.ts';
-import { all, at, textAt, type Element } from './xml.ts';
+import { all, at, dayOfText, textAt, type Element } from './xml.ts';
 
 const adjustmentOf = (e: Element): Adjustment => ({
   charge: textAt(e, 'ChargeIndicator') === 'true',
@@ -65,9 +65,9 @@ export function fromUbl(root: Element): EInvoice {
     kind: credit || isCreditCode(typeCode) ? 'credit-note' : 'invoice',
     typeCode,
     number: textAt(root, 'ID'),
-    issueDate: textAt(root, 'IssueDate'),
-    dueDate: textAt(root, 'DueDate') ?? means.map((m) => textAt(m, 'PaymentDueDate')).find(Boolean) ?? null,
-    deliveryDate: textAt(root, 'Delivery', 'ActualDeliveryDate'),
+    issueDate: dayOfText(textAt(root, 'IssueDate')),
+    dueDate: [textAt(root, 'DueDate'), ...means.map((m) => textAt(m, 'PaymentDueDate'))].map(dayOfText).find(Boolean) ?? null,
+    deliveryDate: dayOfText(textAt(root, 'Delivery', 'ActualDeliveryDate')),
     terms: textAt(root, 'PaymentTerms', 'Note'),
     currency,
     orderReference: textAt(root, 'OrderReference', 'ID'),

@@ -1,3 +1,4 @@
+import { dayOf } from '../dates/index.ts';
 import { SaxesParser } from 'saxes';
 
 /** An element with its local name and namespace; text is that of its own, trimmed. */
@@ -85,3 +86,9 @@ export const all = (element: Element | null, name: string): Element[] => element
 
 /** Text at a path, null where it is missing or empty. */
 export const textAt = (element: Element | null, ...path: string[]): string | null => at(element, ...path)?.text || null;
+
+/** A day of the calendar with or without its zone (XML Schema part 2, 3.2.9), or eight digits (format 102); null for anything else. */
+export function dayOfText(text: string | null): string | null {
+  const [, year, month, day] = /^(\d{4})-?(\d{2})-?(\d{2})(?:Z|[+-]\d{2}:\d{2}|T.*)?$/.exec(text ?? '') ?? [];
+  return year ? dayOf(Number(year), Number(month), Number(day)) : null;
+}

@@ -48,6 +48,20 @@ describe('the scan folder', () => {
     expect([await readdir(join(folder, 'mbg')), await readdir(folder)]).toEqual([['done'], ['done', 'mbg']]);
     expect(await readdir(join(folder, 'done'))).toEqual([expect.stringMatching(/ two\.pdf$/)]);
   });
+  it('is told by the system of a file in a company’s folder, one that was empty or is new', async () => {
+    const told = new ScanFolder(world.services, folder, 50, 3_600_000);
+    await told.begin();
+    const gone = (where: string, name: string) =>
+      expect.poll(async () => (await readdir(join(folder, where))).includes(name), { timeout: 10_000 }).toBe(false);
+    await writeFile(join(folder, 'mbg', 'told.pdf'), await page('T-1'));
+    await gone('mbg', 'told.pdf');
+    await mkdir(join(folder, 'MNT'));
+    await writeFile(join(folder, 'MNT', 'new.pdf'), await page('T-2', 9));
+    await gone('MNT', 'new.pdf');
+    await told.close();
+    await world.drain();
+    expect(await bills('T-_')).toEqual(['T-1', 'T-2']);
+  });
   it('leaves a file that still grows, and takes it when it has stopped', async () => {
     const whole = await page('F-3'),
       path = join(folder, 'slow.pdf');

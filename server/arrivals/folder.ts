@@ -1,5 +1,5 @@
-import { constants, watch, type FSWatcher, type Stats } from 'node:fs';
-import { lstat, mkdir, open, readdir, rename } from 'node:fs/promises';
+import { watch, type FSWatcher, type Stats } from 'node:fs';
+import { lstat, mkdir, rename } from 'node:fs/promises';
 import { and, asc, like, notInArray, sql } from 'drizzle-orm';
 import { alone } from '../db/alone.ts';
 import { company, notice } from '../db/schema/index.ts';
@@ -7,91 +7,10 @@ import { codeOf, isFull, isGone } from '../db/faults.ts';
 import { logError, logLine } from '../log.ts';
 import { mediaTypeOf } from '../reading/filetype.ts';
 import type { Services } from '../services.ts';
+import { bytesOf, lookThrough, under, type Candidate } from './folder-look.ts';
 import { takeIn } from './take.ts';
 
 const limit = 100 * 1024 * 1024;
-/** Names that devices use while they write. */
-const temporary = /(^\.)|(^~)|\.(part|tmp|crdownload|filepart)$/i;
-
-/** Names are bytes: what is no UTF-8 is read as Windows wrote it, for showing only. */
-export function nameOf(bytes: Buffer): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
-}
-const under = (folder: Buffer, name: Buffer | string): Buffer => Buffer.concat([folder, Buffer.from('/'), Buffer.from(name)]);
-
-/** A file that may be taken in: where it lies, how it looked, and whose it is by its folder. */
-interface Candidate {
-  path: Buffer;
-  folder: Buffer;
-  name: string;
-  own: string | null;
-  stats: Stats;
-}
-interface CompanyHere {
-  id: string;
-  code: string;
-}
-interface Found {
-  candidates: Candidate[];
-  /** What lies there and can't be taken in, in a clerk's words, by its place. */
-  wrong: Map<string, string>;
-}
-
-/** Looks through the folder and the companies' folders in it. No link is followed, and nothing but regular files and folders is opened. */
-async function lookThrough(root: Buffer, companies: CompanyHere[]): Promise<Found> {
-  const found: Found = { candidates: [], wrong: new Map() };
-  const codes = companies.map((c) => c.code).join(', ');
-  const enter = async (folder: Buffer, own: CompanyHere | null, depth: number): Promise<void> => {
-    for (const bytes of await readdir(folder, { encoding: 'buffer' })) {
-      const name = nameOf(bytes),
-        path = under(folder, bytes),
-        place = own ? `${own.code}/${name}` : name;
-      if (temporary.test(name) || (name === 'done' && depth <= 1)) continue;
-      const stats = await lstat(path).catch(() => null);
-      if (!stats) continue;
-      if (stats.isFile()) {
-        found.candidates.push({ path, folder, name, own: own?.id ?? null, stats });
-      } else if (!stats.isDirectory()) {
-        found.wrong.set(
-          place,
-          `“${place}” in the scan folder is no file but a link or a device. It is left where it is; put the file itself there.`,
-        );
-      } else if (depth > 0) {
-        found.wrong.set(
-          place,
-          `The folder “${place}” lies too deep in the scan folder, so nothing in it is taken in. Move its files one level up.`,
-        );
-      } else {
-        const of = companies.find((c) => c.code.toLowerCase() === name.toLowerCase());
-        if (of) await enter(path, of, 1);
-        else if ((await readdir(path).catch(() => [])).length > 0)
-          found.wrong.set(
-            place,
-            `The folder “${place}” in the scan folder belongs to no company, so nothing in it is taken in. Rename it to one of ${codes}, or move its files.`,
-          );
-      }
-    }
-  };
-  await enter(root, null, 0);
-  return found;
-}
-
-/** Reads a regular file through a handle that follows no link and waits for no other side; null where it is none, or another one now. */
-async function bytesOf({ path, stats }: Candidate): Promise<Uint8Array | null> {
-  const handle = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK);
-  try {
-    const now = await handle.stat();
-    if (!now.isFile() || now.ino !== stats.ino || now.size !== stats.size) return null;
-    return new Uint8Array(await handle.readFile());
-  } finally {
-    await handle.close();
-  }
-}
-
 const lookOf = (s: Stats) => `${s.mtimeMs} ${s.size} ${s.ino}`;
 
 /**
@@ -150,10 +69,10 @@ export class ScanFolder {
     this.#timer.unref();
   }
 
-  /** What the system tells is a reason to look, no more. */
-  #watch(folder: Buffer): void {
+  /** What the system tells is a reason to look, no more. Whether it is watched from now on. */
+  #watch(folder: Buffer): boolean {
     const key = folder.toString('latin1');
-    if (this.#watchers.has(key) || this.#closed) return;
+    if (this.#watchers.has(key) || this.#closed) return false;
     try {
       const watcher = watch(folder, { persistent: false }, () => this.#soon(50));
       watcher.on('error', () => {
@@ -161,8 +80,10 @@ export class ScanFolder {
         this.#watchers.delete(key);
       });
       this.#watchers.set(key, watcher);
+      return true;
     } catch {
       // Then it is looked through every minute.
+      return false;
     }
   }
 
@@ -173,7 +94,8 @@ export class ScanFolder {
       if (waits) next = this.#settle;
     } catch (error) {
       if (isGone(error) || isFull(error)) next = Math.min(this.every, 5000);
-      else logError('the scan folder', error);
+      // A folder that goes while it is looked into is no fault; the next look begins anew.
+      else if (codeOf(error) !== 'ENOENT') logError('the scan folder', error);
     }
     this.#soon(next);
   }
@@ -186,7 +108,8 @@ export class ScanFolder {
       .orderBy(asc(company.code));
     // Before there is a company, what lies here waits.
     if (companies.length === 0) return false;
-    const { candidates, wrong } = await lookThrough(this.#root, companies);
+    const { candidates, folders, wrong } = await lookThrough(this.#root, companies);
+    const watched = folders.map((folder) => this.#watch(folder));
     const now = Date.now(),
       there = new Set<string>();
     let growing = false;
@@ -203,9 +126,9 @@ export class ScanFolder {
       await this.#take(one, one.own ?? companies[0]!.id, wrong);
     }
     for (const key of this.#seen.keys()) if (!there.has(key)) this.#seen.delete(key);
-    for (const c of candidates) this.#watch(c.folder);
     await this.#tell(wrong);
-    return growing;
+    // What came into a folder between the look and the watch shows in another look.
+    return growing || watched.some(Boolean);
   }
 
   async #take(one: Candidate, companyId: string, wrong: Map<string, string>): Promise<void> {

@@ -80,7 +80,7 @@ function ownRoutes(api: Api): void {
   api.open(
     { method: 'delete', path: '/sessions/:id', access: 'signed-in', summary: 'End one of your sessions', body: Nothing, answer: Nothing },
     async ({ services, caller, params }) => {
-      if (!(await endOne(services, caller, params['id']!))) throw notFound('This session');
+      if (!(await endOne(services, caller, params['id']!))) throw notFound('This sign-in');
       return {};
     },
   );

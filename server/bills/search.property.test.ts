@@ -94,7 +94,8 @@ it('is the same as looking through all bills', async () => {
       sort,
       fc.boolean(),
       fc.integer({ min: 1, max: 40 }),
-      async (words, more, by, up, limit) => {
+      fc.record({ walked: fc.integer({ min: 1, max: 60 }), few: fc.integer({ min: 1, max: 60 }) }),
+      async (words, more, by, up, limit, how) => {
         const q = [...words, more].filter(Boolean).join(' ');
         const key = (b: Plain) => (by === 'arrived' ? b.created : by === 'due' ? (b.due ?? '9999-12-31') : b.gross.padStart(20, '0'));
         const should = bills
@@ -106,6 +107,7 @@ it('is the same as looking through all bills', async () => {
           world.master.company('MBG').id,
           { q, sort: by, order: up ? 'asc' : 'desc', limit },
           testDay,
+          how,
         );
         expect(
           rows.map((r) => r.row.id),
@@ -119,6 +121,7 @@ it('is the same as looking through all bills', async () => {
           world.master.company('MBG').id,
           { q, sort: by, order: up ? 'asc' : 'desc', limit, cursor },
           testDay,
+          how,
         );
         expect(
           next.map((r) => r.row.id),

@@ -3,6 +3,7 @@ import { parseSearch, type BillRow, type BillsQuery, type NextBill } from '@ledg
 import { isIsoDate } from '@ledgerline/core/dates';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
+import { findIds, type FindLimits } from '../db/finding.ts';
 import { bill } from '../db/schema/index.ts';
 import { decodeCursor } from '../http/cursor.ts';
 import { suppliersLike } from '../suppliers/store.ts';
@@ -34,11 +35,11 @@ function dueWithin(word: string, today: string): SQL | undefined {
 /** A word of a bill itself: three letters or more are found anywhere, fewer at the beginning of a word. */
 const ownWord = (word: string): SQL => sql`${bill.words} like ${like(word.length < 3 ? ` ${word.toLowerCase()}` : word.toLowerCase())}`;
 
-/** The search field as conditions; `rare`: one of them is on words that few bills have, as far as is known. */
+/** The search field as conditions; `rare` and `byWords` as a search of the database has them. */
 interface Asked {
   all: (SQL | undefined)[];
   rare: boolean;
-  /** The database knows too little of words to find the quickest way by itself. */ byWords: boolean;
+  byWords: boolean;
 }
 
 /** Bills of suppliers that have a word in their name, or bills that have it themselves (`own`); and whether these are few. */
@@ -82,63 +83,31 @@ async function askedFor(db: Executor, companyId: string, q: string, today: strin
 
 /** Suppliers with fewer bills than this together are rare: all of those are fetched sooner than a page of them is met in the list's order. */
 const common = 8000;
-/** What was thought to be rare and is not shows after so many. */
-const few = 4000;
-/** So many bills are looked through in their order before they are searched for by what they hold. */
-const walked = 12_000;
 
 /**
- * One page of the list of bills: filtered, sorted and cut by the database, never counted. Gives the sort value of each row for the next
- * page. Rare words are fetched by their indexes, all of them, and sorted; common ones are met soon in the list's own order. Neither way
- * looks through all bills; where the first turns out to be the wrong one, the other is taken.
+ * One page of the list of bills: filtered, sorted and cut by the database, never counted (`../db/finding.ts` says how). Gives the sort
+ * value of each row for the next page.
  */
 export async function listBills(
   db: Executor,
   companyId: string,
   query: BillsQuery,
   today: string,
+  limits?: FindLimits,
 ): Promise<{ row: BillRow; key: string }[]> {
   const { by, type, shape } = sorts[query.sort ?? 'arrived'],
-    way = sql.raw((query.order ?? 'desc') === 'desc' ? 'desc' : 'asc'),
-    beyondIs = sql.raw((query.order ?? 'desc') === 'desc' ? '<' : '>'),
-    limit = query.limit ?? 100;
+    way = query.order ?? 'desc',
+    limit = query.limit ?? 100,
+    order = [sql`${by} ${sql.raw(way)}`, sql`${bill.id} ${sql.raw(way)}`];
   const at = decodeCursor(query.cursor, shape);
-  const beyond = at ? sql`(${by}, ${bill.id}) ${beyondIs} (${at[0]}::${type}, ${at[1]}::uuid)` : undefined;
+  const beyond = at ? sql`(${by}, ${bill.id}) ${sql.raw(way === 'desc' ? '<' : '>')} (${at[0]}::${type}, ${at[1]}::uuid)` : undefined;
   const within = and(eq(bill.companyId, companyId), beyond);
   const { all, rare, byWords } = await askedFor(db, companyId, query.q ?? '', today);
-  const asked = and(...all),
-    order = sql`${by} ${way}, ${bill.id} ${way}`;
-  if (!query.q?.trim()) return billRows(db, [within, asked], [order], limit, by);
-  const ids = async (statement: SQL) => (await db.execute<{ id: string; n?: number }>(statement)).rows;
-  // The order is hidden from the database, so that it fetches by what is asked and does not go through all bills in order.
-  const fetched = (most: SQL) =>
-    sql`select id, count(*) over () as n from (select ${bill.id}, ${by} as key from bill where ${within} and ${asked} ${most} offset 0) bill order by key ${way}, id ${way} limit ${limit}`;
-  const inOrder = sql`select bill.id from (select * from bill where ${within} order by ${order} limit ${walked}) bill where ${asked} order by ${order} limit ${limit}`;
-  let chosen = rare ? await ids(fetched(sql`limit ${few}`)) : await ids(inOrder);
-  if (rare && Number(chosen[0]?.n ?? 0) === few) chosen = await ids(inOrder);
-  else if (rare) return rowsOf(db, chosen, order, limit, by);
-  if (chosen.length < limit)
-    chosen = await ids(
-      byWords ? fetched(sql``) : sql`select ${bill.id} from bill where ${within} and ${asked} order by ${order} limit ${limit}`,
-    );
-  return rowsOf(db, chosen, order, limit, by);
+  if (!query.q?.trim()) return billRows(db, [within, ...all], order, limit, by);
+  const keys = [by, sql`${bill.id}`];
+  const ids = await findIds(db, { table: 'bill', within, asked: and(...all), keys, way, limit, rare, byWords }, limits);
+  return ids.length === 0 ? [] : billRows(db, [inArray(bill.id, ids)], order, limit, by);
 }
-
-const rowsOf = (db: Executor, chosen: { id: string }[], order: SQL, limit: number, by: SQL) =>
-  chosen.length === 0
-    ? []
-    : billRows(
-        db,
-        [
-          inArray(
-            bill.id,
-            chosen.map((c) => c.id),
-          ),
-        ],
-        [order],
-        limit,
-        by,
-      );
 
 const queues = { review: editable, approve: ['coded'] };
 /** The next bill of a queue after one, oldest first, round to the first again; and how many wait (500 at most are counted). */

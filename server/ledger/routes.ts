@@ -3,7 +3,8 @@ import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { openYear, setPeriod } from './periods.ts';
 import { postBills } from './posting.ts';
-import { findEntry, listEntries, listPeriods, trailOf } from './store.ts';
+import { listEntries } from './search.ts';
+import { findEntry, listPeriods, trailOf } from './store.ts';
 
 const perYear = 1_000_000_000;
 

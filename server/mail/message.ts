@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { addFiles } from '../arrivals/take.ts';
 import { arrival } from '../db/schema/index.ts';
 import { cleaned } from '../db/text.ts';
@@ -88,15 +88,10 @@ export async function openArrival(services: Services, arrivalId: string): Promis
 /** Takes a message apart as a job; after the last failure it says so and waits to be tried again. */
 export const openJob = (services: Services, arrivalId: string): Promise<void> =>
   failedTry(
+    services.database.db,
+    arrival,
+    arrivalId,
     () => openArrival(services, arrivalId),
-    async () => {
-      const [row] = await services.database.db
-        .update(arrival)
-        .set({ tries: sql`${arrival.tries} + 1` })
-        .where(eq(arrival.id, arrivalId))
-        .returning({ tries: arrival.tries });
-      return row?.tries ?? 0;
-    },
     () => closeArrival(services, arrivalId),
   );
 

@@ -1,4 +1,4 @@
-import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, eq, inArray, ne } from 'drizzle-orm';
 import { fileOfAttachment } from '../arrivals/take.ts';
 import { alone } from '../db/alone.ts';
 import type { Executor } from '../db/client.ts';
@@ -34,24 +34,21 @@ export async function readArrived(services: Services, documentId: string, patien
 }
 
 /** Reads a document as a job: the last failure is said at the document, which then waits for a person to try it again. */
-export const readJob = (services: Services, documentId: string, patient: boolean): Promise<void> =>
-  failedTry(
+export function readJob(services: Services, documentId: string, patient: boolean): Promise<void> {
+  const { db } = services.database;
+  const given = { state: 'unreadable', note: failedNote, progress: null };
+  return failedTry(
+    db,
+    document,
+    documentId,
     () => readArrived(services, documentId, patient),
-    async () => {
-      const [row] = await services.database.db
+    () =>
+      db
         .update(document)
-        .set({ tries: sql`${document.tries} + 1` })
-        .where(eq(document.id, documentId))
-        .returning({ tries: document.tries });
-      return row?.tries ?? 0;
-    },
-    async () => {
-      await services.database.db
-        .update(document)
-        .set({ state: 'unreadable', note: failedNote, progress: null })
-        .where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading'])));
-    },
+        .set(given)
+        .where(and(eq(document.id, documentId), inArray(document.state, ['waiting', 'reading']))),
   );
+}
 
 async function readHeld(services: Services, documentId: string, patient: boolean): Promise<void> {
   const { db } = services.database;

@@ -13,9 +13,12 @@ import { startingAccounts, startingTaxCodes } from './starting.ts';
  * also has the other roles until there are more people. Refused once there is an organisation.
  */
 export async function setUp(services: Services, asked: SetUp): Promise<void> {
+  const already = () => new Refusal(409, 'Ledgerline is already set up. Please sign in.');
+  // Before the work of a hash, which a stranger could ask for again and again.
+  if ((await services.database.db.select().from(organisation)).length > 0) throw already();
   const passwordHash = await hashPassword(asked.password);
   await transaction(services.database.db, async (tx) => {
-    if ((await tx.select().from(organisation)).length > 0) throw new Refusal(409, 'Ledgerline is already set up. Please sign in.');
+    if ((await tx.select().from(organisation)).length > 0) throw already();
     await tx.insert(organisation).values({ name: asked.organisation });
     const code =
       asked.company
