@@ -99,6 +99,19 @@ it('leaves what is there where the file is none, or broken off', async () => {
   expect(await contentsOf(into.ownerUrl)).toEqual(before);
 }, 60_000);
 
+it('is refused, whole, to a role that may not, and does not hang', async () => {
+  const before = await contentsOf(into.ownerUrl);
+  expect(ledgerline(from.ownerUrl, from.url, 'backup', join(folder, 'again.backup')).status).toBe(0);
+  const { status, said } = ledgerline(into.url, into.url, 'restore', join(folder, 'again.backup'));
+  expect([status, said]).toEqual([1, expect.stringContaining('Nothing was changed')]);
+  expect(await contentsOf(into.ownerUrl)).toEqual(before);
+  for (const args of [['restore'], ['backup', 'a', 'b'], ['nonsense']])
+    expect(ledgerline(into.ownerUrl, into.url, ...args)).toMatchObject({
+      status: 2,
+      said: expect.stringContaining('ledgerline backup FILE'),
+    });
+}, 60_000);
+
 it('what was brought back goes on: rights, numbers and the chain are as they were', async () => {
   const client = new pg.Client({ connectionString: into.url });
   await client.connect();

@@ -28,6 +28,17 @@ const upload = (...files: Given[]) => takeFiles(world, files);
 const message = async (raw: string) => (await keepMessage(world.services, [world.master.company('MBG').id], Buffer.from(raw), null))[0]!;
 
 describe('e-invoices', () => {
+  it.each([
+    ['a day that is none', '2026-11-20</cbc:IssueDate>', '99999999999-11-16</cbc:IssueDate>', { issue_date: null }],
+    ['a currency that is none', '>GBP</cbc:DocumentCurrencyCode>', '>POUNDS</cbc:DocumentCurrencyCode>', { currency: 'GBP' }],
+    ['a rate that is none', '<cbc:Percent>20</cbc:Percent>', '<cbc:Percent>one fifth</cbc:Percent>', {}],
+  ])('with %s become a bill that asks for it', async (what, said, instead, kept) => {
+    const number = `X-9${what.length}`;
+    const data = ublOf(invoiceOf(0, { number, lines: 2 }));
+    expect(data).toContain(said);
+    const [bill] = await billsOf(await upload({ name: `${number}.xml`, mediaType: xml, bytes: data.replaceAll(said, instead) }));
+    expect(bill).toMatchObject({ invoice_number: number, ...kept });
+  });
   it('become a bill exactly as the data has it, with a page drawn from it', async () => {
     const invoice = invoiceOf(0, { number: 'X-1', lines: 3, charge: true });
     const [bill] = await billsOf(await upload({ name: 'x-1.xml', mediaType: xml, bytes: ublOf(invoice) }));

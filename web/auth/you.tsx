@@ -108,6 +108,12 @@ function Sessions({ rows }: { rows: SessionRow[] }) {
   );
 }
 
+/** What was done, in a message, and the dialog is gone. */
+const told = (sentence: string, close: () => void) => {
+  toast.success(sentence);
+  close();
+};
+
 function PasswordForm({ close }: { close(): void }) {
   const [change] = authApi.useChangePasswordMutation();
   return (
@@ -119,8 +125,7 @@ function PasswordForm({ close }: { close(): void }) {
       close={close}
       send={async (body) => {
         await change(body).unwrap();
-        toast.success('Your password is changed. Everywhere else you are signed out.');
-        close();
+        told('Your password is changed. Everywhere else you are signed out.', close);
       }}
     >
       {(form) => (
@@ -167,8 +172,7 @@ function FactorForm({ close }: { close(): void }) {
       close={close}
       send={async (body) => {
         await confirm(body).unwrap();
-        toast.success('The second factor is on.');
-        close();
+        told('The second factor is on.', close);
       }}
     >
       {(form) => (
@@ -196,8 +200,7 @@ function NoFactorForm({ close }: { close(): void }) {
       close={close}
       send={async (body) => {
         await drop(body).unwrap();
-        toast.success('The second factor is off.');
-        close();
+        told('The second factor is off.', close);
       }}
     >
       {(form) => <FormField form={form} name="password" label="Your password" type="password" autoFocus />}

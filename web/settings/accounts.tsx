@@ -3,10 +3,9 @@ import { accountKinds, PutAccount, type AccountRow } from '@ledgerline/contract'
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
-import { FormDialog } from '../ui/form-dialog';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
-import { Active, ListArea } from './list-area';
+import { Active, ListArea, RowDialog } from './list-area';
 
 const columns: Column<AccountRow>[] = [
   { id: 'code', head: 'Code', width: 96, cell: (a) => <span className="code">{a.code}</span> },
@@ -36,11 +35,11 @@ export function AccountsArea() {
 }
 
 function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) {
-  const { company } = usePlace();
   const [put] = settingsApi.usePutAccountMutation();
   return (
-    <FormDialog
-      title={row ? `Account ${row.code}` : 'New account'}
+    <RowDialog
+      what="account"
+      row={row}
       schema={PutAccount}
       values={{
         code: row?.code ?? '',
@@ -50,12 +49,7 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
         needsCostCentre: row?.needsCostCentre ?? false,
         active: row?.active ?? true,
       }}
-      action={row ? 'Save' : 'Make account'}
-      send={(body) =>
-        put({ company: company.id, id: row?.id ?? null, body })
-          .unwrap()
-          .then(close)
-      }
+      put={put}
       close={close}
     >
       {(form) => (
@@ -70,6 +64,6 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
           <FormTick form={form} name="active" label="Open: new lines can use it" />
         </>
       )}
-    </FormDialog>
+    </RowDialog>
   );
 }

@@ -3,10 +3,9 @@ import { PutCostCentre, type CostCentreRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
-import { FormDialog } from '../ui/form-dialog';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
-import { Active, ListArea } from './list-area';
+import { Active, ListArea, RowDialog } from './list-area';
 
 const columns: Column<CostCentreRow>[] = [
   { id: 'code', head: 'Code', width: 96, cell: (c) => <span className="code">{c.code}</span> },
@@ -33,19 +32,14 @@ export function CostCentresArea() {
 }
 
 function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): void }) {
-  const { company } = usePlace();
   const [put] = settingsApi.usePutCostCentreMutation();
   return (
-    <FormDialog
-      title={row ? `Cost centre ${row.code}` : 'New cost centre'}
+    <RowDialog
+      what="cost centre"
+      row={row}
       schema={PutCostCentre}
       values={{ code: row?.code ?? '', name: row?.name ?? '', active: row?.active ?? true }}
-      action={row ? 'Save' : 'Make cost centre'}
-      send={(body) =>
-        put({ company: company.id, id: row?.id ?? null, body })
-          .unwrap()
-          .then(close)
-      }
+      put={put}
       close={close}
     >
       {(form) => (
@@ -57,6 +51,6 @@ function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): vo
           <FormTick form={form} name="active" label="Open: new lines can use it" />
         </>
       )}
-    </FormDialog>
+    </RowDialog>
   );
 }

@@ -1,7 +1,9 @@
+import type { Static, TObject } from '@sinclair/typebox';
 import { Plus } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useState, type ComponentProps, type ReactNode } from 'react';
 import { usePlace } from '../app/company';
 import { DataTable, type Column } from '../ui/data-table';
+import { FormDialog } from '../ui/form-dialog';
 import { SearchField } from '../ui/search';
 import { Head } from '../ui/states';
 
@@ -55,6 +57,45 @@ export function ListArea<T extends object>({
       />
       {open !== undefined && form?.(open, () => setOpen(undefined))}
     </>
+  );
+}
+
+/** The dialog of a new or an opened row of a list; `what` is what one row is: "account". */
+export function RowDialog<S extends TObject>({
+  what,
+  row,
+  schema,
+  values,
+  put,
+  close,
+  children,
+}: {
+  what: string;
+  row: { id: string; code: string } | null;
+  schema: S;
+  values: Static<S>;
+  /** Keeps it: in place of the row, or as a new one. */
+  put(asked: { company: string; id: string | null; body: Static<S> }): { unwrap(): Promise<unknown> };
+  close(): void;
+  children: ComponentProps<typeof FormDialog<S>>['children'];
+}) {
+  const { company } = usePlace();
+  const named = what[0]!.toUpperCase() + what.slice(1);
+  return (
+    <FormDialog
+      title={row ? `${named} ${row.code}` : `New ${what}`}
+      schema={schema}
+      values={values}
+      action={row ? 'Save' : `Make ${what}`}
+      send={(body) =>
+        put({ company: company.id, id: row?.id ?? null, body })
+          .unwrap()
+          .then(close)
+      }
+      close={close}
+    >
+      {children}
+    </FormDialog>
   );
 }
 

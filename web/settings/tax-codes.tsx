@@ -3,9 +3,8 @@ import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
-import { FormDialog } from '../ui/form-dialog';
 import { settingsApi } from './api';
-import { Active, ListArea } from './list-area';
+import { Active, ListArea, RowDialog } from './list-area';
 
 const columns: Column<TaxCodeRow>[] = [
   { id: 'code', head: 'Code', width: 76, cell: (t) => <span className="code">{t.code}</span> },
@@ -34,11 +33,11 @@ export function TaxCodesArea() {
 }
 
 function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) {
-  const { company } = usePlace();
   const [put] = settingsApi.usePutTaxCodeMutation();
   return (
-    <FormDialog
-      title={row ? `Tax code ${row.code}` : 'New tax code'}
+    <RowDialog
+      what="tax code"
+      row={row}
       schema={PutTaxCode}
       values={{
         code: row?.code ?? '',
@@ -50,12 +49,7 @@ function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) 
         outputAccountId: row?.outputAccountId ?? null,
         active: row?.active ?? true,
       }}
-      action={row ? 'Save' : 'Make tax code'}
-      send={(body) =>
-        put({ company: company.id, id: row?.id ?? null, body })
-          .unwrap()
-          .then(close)
-      }
+      put={put}
       close={close}
     >
       {(form) => (
@@ -85,6 +79,6 @@ function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) 
           <FormTick form={form} name="active" label="Open: new lines can use it" />
         </>
       )}
-    </FormDialog>
+    </RowDialog>
   );
 }
