@@ -54,7 +54,9 @@ it('takes each whole file in once', async () => {
         else {
           const { pool } = world.services.database,
             connect = pool.connect;
-          pool.connect = (() => Promise.reject(Object.assign(new Error('gone'), { code: '57P01' }))) as never;
+          const gone = Object.assign(new Error('gone'), { code: '57P01' });
+          // The pool itself asks by callback; a look that a timer began is away as well.
+          pool.connect = ((told?: (error: Error) => void) => (told ? told(gone) : Promise.reject(gone))) as never;
           await scans[0]!.look();
           pool.connect = connect;
         }

@@ -1,4 +1,4 @@
-import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import { ArrowLeft, Lock, Merge, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -163,6 +163,8 @@ export function PagesPage() {
       </Head>
       <DndContext
         sensors={sensors}
+        // The pointer decides, wherever the frame of the dragged page lies when the places "To the end" open.
+        collisionDetection={pointerWithin}
         onDragStart={({ active }) => setDragged(active.data.current as Place)}
         onDragCancel={() => setDragged(null)}
         onDragEnd={({ over }) => (over ? drop(over.data.current as Place) : setDragged(null))}
@@ -172,7 +174,7 @@ export function PagesPage() {
           <div className="flex flex-wrap items-start gap-4 p-5">
             {filled.map((d, i) => (
               <section key={d.id} aria-label={`Document ${i + 1}`} className="max-w-full rounded border hair bg-base-200/50 p-3">
-                <header className="mb-2 max-w-72">
+                <header className="mb-2 w-64 max-w-full">
                   <div className="flex h-6 items-center gap-2">
                     <h2 className="font-semibold">{i + 1}</h2>
                     {d.billId ? (
