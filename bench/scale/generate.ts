@@ -83,7 +83,8 @@ async function fill(client: pg.Client, wish: Wish, tell: (what: string) => void)
     'a plan',
     `create temp table plan as
      select q.*, ${idAt('q.came')} as bill_id, ${idAt("q.came + interval '3 days'")} as entry_id, (q.came + interval '3 days')::date as entry_date,
-       row_number() over (partition by q.company_id, extract(year from q.came + interval '3 days'), q.stage in ('posted', 'paid') order by q.n)::int as number
+       row_number() over (partition by q.company_id, extract(year from q.came + interval '3 days'), q.stage in ('posted', 'paid') order by q.n)::int
+         + coalesce((select max(e.number) from journal_entry e where e.company_id = q.company_id and e.year = extract(year from q.came + interval '3 days')), 0) as number
      from (select p.n, p.came, s.*, round((100 + p.r2 * 900)::numeric, 2) * ${wish.linesEach} as net,
        case when p.r3 > 0.97 then 'credit-note' else 'invoice' end as kind,
        case when p.r1 < 0.01 then 'discarded' when p.n > ${wish.bills} - ${waiting} then (array['read', 'read', 'coded', 'approved', 'returned'])[1 + p.n % 5]
@@ -112,17 +113,17 @@ async function fill(client: pg.Client, wish: Wish, tell: (what: string) => void)
   await run(
     'entries',
     `insert into journal_entry (id, company_id, number, year, month, entry_date, source_type, source_id, description, currency, rate, posted_by, posted_at, written_in)
-     select entry_id, p.company_id, p.number + coalesce((select max(e.number) from journal_entry e where e.company_id = p.company_id and e.year = extract(year from p.entry_date)), 0),
+     select entry_id, p.company_id, p.number,
        extract(year from entry_date), extract(month from entry_date), entry_date, 'bill', bill_id,
        name || ' ' || case kind when 'credit-note' then 'credit note ' else 'invoice ' end || upper(substr(md5(name), 1, 3)) || '-' || (200000 + n), currency, 1, h.id, came + interval '3 days', 1
      from plan p, (select id from person where name = 'Halina Voss') h where stage in ('posted', 'paid') order by n`,
   );
   const credit = `case kind when 'credit-note' then -1 else 1 end`;
   const line = (position: string, account: string, more: string, amount: string) =>
-    `select gen_random_uuid(), company_id, entry_id, ${position}, ${account}, ${more}, greatest(${amount}, 0), greatest(-(${amount}), 0), ${amount}`;
+    `select gen_random_uuid(), company_id, entry_id, ${position}, ${account}, ${more}, greatest(${amount}, 0), greatest(-(${amount}), 0), ${amount}, extract(year from entry_date), number`;
   await run(
     'lines of entries',
-    `insert into journal_line (id, company_id, entry_id, position, account_id, cost_centre_id, tax_code_id, supplier_id, description, debit, credit, currency_amount)
+    `insert into journal_line (id, company_id, entry_id, position, account_id, cost_centre_id, tax_code_id, supplier_id, description, debit, credit, currency_amount, entry_year, entry_number)
      ${line('k - 1', 'account_id', `cost_centre_id, tax_code_id, null::uuid, 'Item'`, `${credit} * net / ${wish.linesEach}`)} from plan, generate_series(1, ${wish.linesEach}) k where stage in ('posted', 'paid')
      union all ${line(String(wish.linesEach), `(select a.id from ledger_account a where a.company_id = plan.company_id and a.kind = 'tax' limit 1)`, `null::uuid, tax_code_id, null::uuid, 'Tax'`, `${credit} * round(net * 0.2, 2)`)} from plan where stage in ('posted', 'paid')
      union all ${line(String(wish.linesEach + 1), `(select a.id from ledger_account a where a.company_id = plan.company_id and a.kind = 'payable' limit 1)`, `null::uuid, null::uuid, supplier_id, name`, `-${credit} * (net + round(net * 0.2, 2))`)} from plan where stage in ('posted', 'paid')`,

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, ne, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
 import { parseSearch, type BillRow, type BillsQuery, type NextBill } from '@ledgerline/contract';
 import { isIsoDate } from '@ledgerline/core/dates';
 import type { Executor } from '../db/client.ts';
@@ -42,28 +42,36 @@ interface Asked {
   byWords: boolean;
 }
 
-/** Bills of suppliers that have a word in their name, or bills that have it themselves (`own`); and whether these are few. */
-async function named(db: Executor, companyId: string, word: string, own: SQL): Promise<{ is: SQL; rare: boolean }> {
-  const { ids, bills } = await suppliersLike(db, companyId, word);
-  const is = ids.length > 0 ? sql`(${bill.supplierId} = any(${sql.param(ids)}::uuid[]) or ${own})` : own;
-  return { is, rare: word.length >= 3 && bills < common };
+/** A word that was asked for: the suppliers that have it in their name (bills by id), and the bills that have it themselves. */
+interface Word {
+  text: string;
+  suppliers: Map<string, number>;
+  own: SQL;
+}
+const ofSuppliers = (ids: string[]): SQL => sql`${bill.supplierId} = any(${sql.param(ids)}::uuid[])`;
+
+/** Bills that have all words, each in the supplier's name or themselves; and whether these are few. */
+function withWords(words: Word[]): { is: SQL | undefined; rare: boolean } {
+  if (words.length === 0) return { is: undefined, rare: false };
+  const [first, ...rest] = words.map((w) => w.suppliers);
+  const both = [...first!].filter(([id]) => rest.every((s) => s.has(id)));
+  const each = words.map(({ suppliers, own }) => (suppliers.size > 0 ? sql`(${ofSuppliers([...suppliers.keys()])} or ${own})` : own));
+  // Suppliers with all words first, so that only their bills are fetched, not those of a supplier with one of them.
+  const is =
+    words.length === 1 || both.length === 0
+      ? and(...each)
+      : or(ofSuppliers(both.map(([id]) => id)), and(or(...words.map((w) => w.own)), ...each));
+  const bills = both.reduce((n, [, own]) => n + own, 0);
+  return { is, rare: bills < common && words.some((w) => w.text.length >= 3) };
 }
 
 async function askedFor(db: Executor, companyId: string, q: string, today: string): Promise<Asked> {
   const s = parseSearch(q);
-  const words = await Promise.all([
-    ...(s.supplier
-      ? [
-          named(
-            db,
-            companyId,
-            s.supplier,
-            and(sql`${bill.supplierId} is null`, sql`${bill.supplierName} ilike ${like(s.supplier)}`, ownWord(s.supplier))!,
-          ),
-        ]
-      : []),
-    ...s.text.map((word) => named(db, companyId, word, ownWord(word))),
-  ]);
+  const word = async (text: string, own: SQL): Promise<Word> => ({ text, own, suppliers: await suppliersLike(db, companyId, text) });
+  const name =
+    s.supplier && and(sql`${bill.supplierId} is null`, sql`${bill.supplierName} ilike ${like(s.supplier)}`, ownWord(s.supplier))!;
+  const words = await Promise.all([...(s.supplier && name ? [word(s.supplier, name)] : []), ...s.text.map((w) => word(w, ownWord(w)))]);
+  const worded = withWords(words);
   const all = [
     s.stage.length ? inArray(bill.stage, s.stage) : ne(bill.stage, 'discarded'),
     s.number ? and(ownWord(s.number), sql`${bill.invoiceNumber} ilike ${like(s.number)}`) : undefined,
@@ -75,14 +83,14 @@ async function askedFor(db: Executor, companyId: string, q: string, today: strin
     s.exception
       ? sql`${bill.id} in (select x.bill_id from bill_exception x where x.company_id = ${companyId}::uuid and x.state = 'open' and x.code = ${s.exception})`
       : undefined,
-    ...words.map((w) => w.is),
+    worded.is,
   ];
   const byWords = words.length > 0 || s.number !== null || s.exception !== null;
-  return { all, byWords, rare: words.some((w) => w.rare) || (s.number?.length ?? 0) >= 3 || s.exception !== null };
+  return { all, byWords, rare: worded.rare || (s.number?.length ?? 0) >= 3 || s.exception !== null };
 }
 
 /** Suppliers with fewer bills than this together are rare: all of those are fetched sooner than a page of them is met in the list's order. */
-const common = 8000;
+const common = 6000;
 
 /**
  * One page of the list of bills: filtered, sorted and cut by the database, never counted (`../db/finding.ts` says how). Gives the sort
@@ -106,7 +114,7 @@ export async function listBills(
   if (!query.q?.trim()) return billRows(db, [within, ...all], order, limit, by);
   const keys = [by, sql`${bill.id}`];
   const ids = await findIds(db, { table: 'bill', within, asked: and(...all), keys, way, limit, rare, byWords }, limits);
-  return ids.length === 0 ? [] : billRows(db, [inArray(bill.id, ids)], order, limit, by);
+  return ids.length === 0 ? [] : billRows(db, [sql`${bill.id} = any(${sql.param(ids)}::uuid[])`], order, limit, by);
 }
 
 const queues = { review: editable, approve: ['coded'] };

@@ -6,6 +6,8 @@ export interface Find {
   table: 'bill' | 'journal_entry';
   within: SQL | undefined;
   asked: SQL | undefined;
+  /** The first rows within, in the order, so many at most: where an index of another table has them. */
+  inOrder?: ((most: number) => SQL) | undefined;
   /** What it is sorted by, as the order's index has it; together they tell every row from every other. */
   keys: SQL[];
   way: 'asc' | 'desc';
@@ -20,7 +22,7 @@ export interface FindLimits {
   walked: number;
   few: number;
 }
-export const usual: FindLimits = { walked: 12_000, few: 4000 };
+export const usual: FindLimits = { walked: 12_000, few: 6000 };
 
 /**
  * The ids of a page's rows. What is rare is fetched by its indexes, all of it, and sorted; what is common is met soon in the list's own
@@ -43,14 +45,26 @@ export async function findIds(db: Executor, find: Find, { walked, few }: FindLim
     const columns = sql.join([sql`${table}.id`, ...keys.map((key, i) => sql`${key} as ${named[i]}`)], sql`, `);
     return sql`select id, count(*) over () as n from (select ${columns} from ${table} where ${and(within, asked)} ${most} offset 0) f order by ${order(named)} limit ${limit}`;
   };
-  const plain = sql`select ${table}.id from ${table} where ${and(within, asked)} order by ${order(keys)} limit ${limit}`;
-  if (!asked) return ids(plain);
+  const first = find.inOrder ?? ((most: number) => sql`(select * from ${table} where ${within} order by ${order(keys)} limit ${most})`);
+  const met = (most: number) =>
+    ids(sql`select ${table}.id from ${first(most)} ${table} where ${asked ?? sql`true`} order by ${order(keys)} limit ${limit}`);
+  if (!asked) return met(limit);
   if (find.rare) {
     const found = await rows(fetched(sql`limit ${few}`));
     if (Number(found[0]?.n ?? 0) < few) return found.map((r) => r.id);
   }
-  const met = await ids(
-    sql`select ${table}.id from (select * from ${table} where ${within} order by ${order(keys)} limit ${walked}) ${table} where ${asked} order by ${order(keys)} limit ${limit}`,
+  // A short look tells whether a longer one can bring enough.
+  const ahead = Math.ceil(walked / 8);
+  const soon = await met(ahead);
+  if (soon.length === limit) return soon;
+  const whole = find.inOrder && (await rows(sql`select count(*)::int as n from ${first(walked)} w`))[0]!.n! < walked;
+  if (whole || soon.length * walked >= limit * ahead) {
+    const found = await met(walked);
+    if (whole || found.length === limit) return found;
+  }
+  return ids(
+    find.byWords
+      ? fetched(sql``)
+      : sql`select ${table}.id from ${table} where ${and(within, asked)} order by ${order(keys)} limit ${limit}`,
   );
-  return met.length === limit ? met : ids(find.byWords ? fetched(sql``) : plain);
 }

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { EntryRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
@@ -18,21 +18,13 @@ function entryWord(word: string): SQL {
   return sql`(${described} or (${journalEntry.year} = any(${sql.param(bookYears)}::int[]) and ${journalEntry.number} = ${Number(digits)}))`;
 }
 
-/** An account with more lines than this is met often enough in the journal's own order. */
-const fewLines = 20_000;
-
-/** The entries that touch an account: by their ids where its lines are few, so that these are rare; else as a question to each entry. */
-async function touching(db: Executor, companyId: string, account: string, most: number): Promise<{ is: SQL; rare: boolean }> {
-  const { rows } = await db.execute<{ id: string }>(
-    sql`select entry_id as id from journal_line where company_id = ${companyId}::uuid and account_id = ${account}::uuid limit ${most + 1}`,
-  );
-  return rows.length <= most
-    ? { is: sql`${journalEntry.id} = any(${sql.param([...new Set(rows.map((r) => r.id))])}::uuid[])`, rare: true }
-    : {
-        is: sql`exists (select 1 from journal_line jl where jl.entry_id = ${journalEntry.id} and jl.account_id = ${account}::uuid)`,
-        rare: false,
-      };
-}
+/** The entries of an account in the journal's order, by its own lines, so many at most. */
+const ofAccount =
+  (companyId: string, account: string, after: { year: number; number: number } | null) =>
+  (most: number): SQL =>
+    sql`(select journal_entry.* from (select distinct entry_year, entry_number, entry_id from journal_line
+      where company_id = ${companyId}::uuid and account_id = ${account}::uuid ${after ? sql`and (entry_year, entry_number) < (${after.year}, ${after.number})` : sql``}
+      order by entry_year desc, entry_number desc, entry_id desc limit ${most}) l join journal_entry on journal_entry.id = l.entry_id)`;
 
 /** One page of the journal, newest first; of entries that have all words, or that touch an account. */
 export async function listEntries(
@@ -40,10 +32,13 @@ export async function listEntries(
   companyId: string,
   query: { q?: string | undefined; account?: string | undefined; limit: number },
   after: { year: number; number: number } | null,
-  { lines = fewLines, ...limits }: Partial<FindLimits> & { lines?: number } = {},
+  limits: FindLimits = usual,
 ): Promise<{ row: EntryRow; year: number; number: number }[]> {
   const words = (query.q ?? '').trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const account = query.account ? await touching(db, companyId, query.account, lines) : null;
+  const { account } = query;
+  const touched = account
+    ? sql`exists (select 1 from journal_line jl where jl.entry_id = ${journalEntry.id} and jl.account_id = ${account}::uuid)`
+    : undefined;
   const ids = await findIds(
     db,
     {
@@ -51,22 +46,24 @@ export async function listEntries(
       within: and(
         eq(journalEntry.companyId, companyId),
         after ? sql`(${journalEntry.year}, ${journalEntry.number}) < (${after.year}, ${after.number})` : undefined,
+        touched,
       ),
-      asked: and(...words.map(entryWord), account?.is),
+      inOrder: account ? ofAccount(companyId, account, after) : undefined,
+      asked: and(...words.map(entryWord)),
       keys: [sql`${journalEntry.year}`, sql`${journalEntry.number}`],
       way: 'desc',
       limit: query.limit,
-      rare: account?.rare ?? false,
+      rare: false,
       byWords: true,
     },
-    { ...usual, ...limits },
+    limits,
   );
   if (ids.length === 0) return [];
   const rows = await db
     .select(columns)
     .from(journalEntry)
     .innerJoin(person, eq(person.id, journalEntry.postedBy))
-    .where(inArray(journalEntry.id, ids))
+    .where(sql`${journalEntry.id} = any(${sql.param(ids)}::uuid[])`)
     .orderBy(desc(journalEntry.year), desc(journalEntry.number));
   return rows.map(({ currency: _c, rate: _r, year, n, ...row }) => ({
     row: { ...row, postedAt: row.postedAt.toISOString() },

@@ -181,12 +181,12 @@ export async function supplierItems(
 const inName = (word: string): SQL =>
   word.length < 3 ? sql`(' ' || ${supplier.name}) ilike ${like(` ${word}`)}` : sql`${supplier.name} ilike ${like(word)}`;
 
-/** The suppliers of a company that have a word in their name, and how many bills they have together. */
-export async function suppliersLike(db: Executor, companyId: string, word: string): Promise<{ ids: string[]; bills: number }> {
+/** The suppliers of a company that have a word in their name: how many bills each has, by its id. */
+export async function suppliersLike(db: Executor, companyId: string, word: string): Promise<Map<string, number>> {
   const rows = await db
     .select({ id: supplier.id, bills: supplierBills.bills })
     .from(supplier)
     .leftJoin(supplierBills, eq(supplierBills.supplierId, supplier.id))
     .where(and(eq(supplier.companyId, companyId), inName(word)));
-  return { ids: rows.map((r) => r.id), bills: rows.reduce((n, r) => n + (r.bills ?? 0), 0) };
+  return new Map(rows.map((r) => [r.id, r.bills ?? 0]));
 }

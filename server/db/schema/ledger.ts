@@ -77,10 +77,13 @@ export const journalLine = pgTable(
     credit: numeric('credit').notNull().default('0'),
     /** In the bill's currency, credits negative. */
     currencyAmount: numeric('currency_amount').notNull(),
+    /** The entry's number, filled in by the database: an account's lines in the journal's order. */
+    entryYear: integer('entry_year'),
+    entryNumber: integer('entry_number'),
   },
   (t) => [
     index('journal_line_entry').on(t.entryId, t.position),
-    index('journal_line_account').on(t.companyId, t.accountId, t.entryId),
+    index('journal_line_account').on(t.companyId, t.accountId, t.entryYear, t.entryNumber, t.entryId),
     foreignKey({
       columns: [t.entryId, t.companyId],
       foreignColumns: [journalEntry.id, journalEntry.companyId],
