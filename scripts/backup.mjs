@@ -1,9 +1,9 @@
 // npx ledgerline backup FILE, restore FILE: everything, originals included, as one file.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { programs, startDatabase } from './database.mjs';
-import { settings } from './settings.mjs';
+import { programs } from './database.mjs';
+import { withDatabase } from './owner.mjs';
 import { Stop } from './system.mjs';
 
 /** What belongs to Ledgerline in its database. */
@@ -15,25 +15,6 @@ function signIn(address) {
   const password = decodeURIComponent(url.password);
   url.password = '';
   return { address: url.href, env: { ...process.env, PGPASSWORD: password } };
-}
-
-/** Does something with the owner's address of the database: the one that is set, the one that runs, or the private one, started for it. */
-async function withDatabase(work, { running }) {
-  const set = settings();
-  if (set.ownerUrl) return work(set.ownerUrl, set.databaseUrl ?? null);
-  if (set.databaseUrl)
-    throw new Stop('DATABASE_OWNER_URL is missing: the address of the database as its owner. docs/operators.md says how.');
-  const held = join(set.data, 'running'),
-    known = join(set.data, 'database-url');
-  const runs = existsSync(held) && existsSync(known) && existsSync(`/proc/${readFileSync(held, 'utf8').trim()}`);
-  if (runs && !running) throw new Stop(`Ledgerline is running on ${set.data}. End it first; then restore.`);
-  if (runs) return work(readFileSync(known, 'utf8').trim(), null);
-  const database = await startDatabase(join(set.data, 'database'));
-  try {
-    return await work(database.ownerUrl, database.url);
-  } finally {
-    await database.stop();
-  }
 }
 
 function run(program, args, env, failure) {

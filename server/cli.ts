@@ -1,3 +1,5 @@
+import { readmit } from './auth/readmit.ts';
+import { connect } from './db/client.ts';
 import { roleOf, prepareDatabase } from './db/prepare.ts';
 import { readFiles } from './reading/cli.ts';
 
@@ -5,6 +7,7 @@ const usage = `ledgerline read FILE…     print what is read from invoices, one
 ledgerline backup FILE    write everything, originals included, into one file
 ledgerline restore FILE   put back what a backup holds, in place of what is there
 ledgerline prepare        bring the structure of DATABASE_OWNER_URL up to date and give DATABASE_URL's role its rights
+ledgerline readmit MAIL   let somebody in again who lost a password or second factor: prints a new password
 ledgerline --help         this text`;
 
 /** Brings a database of one's own up to date. */
@@ -14,6 +17,25 @@ async function prepare(): Promise<void> {
   await prepareDatabase(owner, roleOf(application));
   console.log('The database is up to date.');
 }
+
+/** Lets somebody in again; Ledgerline may run meanwhile. */
+async function letIn(email: string): Promise<void> {
+  // @ts-expect-error plain JavaScript
+  const { withDatabase } = (await import('../scripts/owner.mjs')) as { withDatabase: WithDatabase };
+  await withDatabase(
+    async (ownerUrl) => {
+      const database = connect(ownerUrl, { most: 1 });
+      try {
+        const { name, password } = await readmit(database.db, email, new Date());
+        console.log(`${name} signs in with ${password} and should change it at once (You, at the foot of the rail).`);
+      } finally {
+        await database.close();
+      }
+    },
+    { running: true },
+  );
+}
+type WithDatabase = (work: (ownerUrl: string) => Promise<void>, how: { running: boolean }) => Promise<void>;
 
 interface Copies {
   backup(file: string): Promise<void>;
@@ -27,6 +49,7 @@ async function run([command, ...rest]: string[]): Promise<number> {
   if (command === 'read' && rest.length > 0) return readFiles(rest);
   if (command === 'backup' && file && rest.length === 1) await (await copies()).backup(file);
   else if (command === 'restore' && file && rest.length === 1) await (await copies()).restore(file);
+  else if (command === 'readmit' && file && rest.length === 1) await letIn(file);
   else if (command === 'prepare' && rest.length === 0) await prepare();
   else {
     console.log(usage);

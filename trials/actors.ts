@@ -209,6 +209,7 @@ export function actors({ base, smtpPort, scanFolder }: Machines, seed: number) {
   ];
   return {
     handed,
+    signedIn: async (as = 'Ines Okafor') => ({ cookie: await surely(() => cookieOf(as)), company }),
     /** Nothing new is begun; what was begun is brought to its end. */
     async end(): Promise<void> {
       over = true;

@@ -63,7 +63,7 @@ export interface Machines {
   end(): Promise<void>;
 }
 
-export async function startMachines(folder: string): Promise<Machines> {
+export async function startMachines(folder: string, scanFolder = join(folder, 'scans')): Promise<Machines> {
   const database = (await startDatabase(join(folder, 'database'))) as Database;
   await prepareDatabase(database.ownerUrl, roleOf(database.url));
   const owner = connect(database.ownerUrl);
@@ -71,7 +71,6 @@ export async function startMachines(folder: string): Promise<Machines> {
   await owner.db.execute('update organisation set ready = true');
   await owner.close();
   const [port, smtpPort] = [await freePort(), await freePort()];
-  const scanFolder = join(folder, 'scans');
   const env = { DATABASE_URL: database.url, DATABASE_OWNER_URL: '' };
   const server = new Kept('serve', { ...env, PORT: String(port), SMTP_PORT: String(smtpPort) });
   const worker = new Kept('worker', { ...env, SCAN_FOLDER: scanFolder, PORT: '' });

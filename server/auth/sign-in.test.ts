@@ -5,6 +5,7 @@ import { doorOf } from '../http/door.ts';
 import { mailOf, password } from '../testing/master.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { browser } from '../testing/browser.ts';
+import { readmit } from './readmit.ts';
 
 /** One attacker at the sign-in, and the people who have to get in meanwhile. */
 let world: World;
@@ -205,4 +206,20 @@ describe('rights', () => {
     const { data } = await admin('GET', `/companies/${company}/events?of=sign-ins`);
     expect(data.events[0]).toMatchObject({ subject: 'sign-in', verb: 'signed in', person: 'Halina Voss', note: 'from 192.0.2.52' });
   });
+});
+
+it('somebody who lost password and second factor is let in again: by a new password alone, and nowhere else any more', async () => {
+  const before = from('192.0.2.77');
+  expect((await before('POST', '/session', right(kit))).status).toBe(200);
+  await world.rows(`update person set totp_secret = 'JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP' where email = $1`, kit);
+  const { name, password: fresh } = await readmit(world.database.db, ` ${kit.toUpperCase()}`, clock);
+  expect(name).toBe('Kit Arden');
+  expect((await before('GET', '/session')).data).toMatchObject({ me: null });
+  expect((await from('192.0.2.78')('POST', '/session', right(kit))).status, 'the lost password').toBe(401);
+  expect((await from('192.0.2.79')('POST', '/session', { email: kit, password: fresh })).status).toBe(200);
+  const [event] = await world.rows(`select verb, source, note from event where company_id is null and verb = 'let in again'`);
+  expect(event).toEqual({ verb: 'let in again', source: 'operator', note: 'Kit Arden: new password, no second factor' });
+  await expect(readmit(world.database.db, 'nobody@marrowby.example', clock)).rejects.toThrow(
+    'Nobody here has the address nobody@marrowby.example.',
+  );
 });

@@ -3,7 +3,7 @@ import { parseSearch, type BillRow, type BillsQuery, type NextBill } from '@ledg
 import { isIsoDate } from '@ledgerline/core/dates';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
-import { findIds, type FindLimits } from '../db/finding.ts';
+import { findIds, type Find, type FindLimits } from '../db/finding.ts';
 import { bill } from '../db/schema/index.ts';
 import { decodeCursor } from '../http/cursor.ts';
 import { suppliersLike } from '../suppliers/store.ts';
@@ -35,12 +35,8 @@ function dueWithin(word: string, today: string): SQL | undefined {
 /** A word of a bill itself: three letters or more are found anywhere, fewer at the beginning of a word. */
 const ownWord = (word: string): SQL => sql`${bill.words} like ${like(word.length < 3 ? ` ${word.toLowerCase()}` : word.toLowerCase())}`;
 
-/** The search field as conditions; `rare` and `byWords` as a search of the database has them. */
-interface Asked {
-  all: (SQL | undefined)[];
-  rare: boolean;
-  byWords: boolean;
-}
+/** The search field as conditions, as a search of the database has them. */
+type Asked = Pick<Find, 'asked' | 'ways' | 'rare'>;
 
 /** A word that was asked for: the suppliers that have it in their name (bills by id), and the bills that have it themselves. */
 interface Word {
@@ -50,19 +46,21 @@ interface Word {
 }
 const ofSuppliers = (ids: string[]): SQL => sql`${bill.supplierId} = any(${sql.param(ids)}::uuid[])`;
 
-/** Bills that have all words, each in the supplier's name or themselves; and whether these are few. */
-function withWords(words: Word[]): { is: SQL | undefined; rare: boolean } {
-  if (words.length === 0) return { is: undefined, rare: false };
+/** Suppliers with fewer bills than this together are rare: those are fetched sooner than a page of them is met in the list's order. */
+const common = 16_000;
+
+/** The ways to bills that have all words, each in the supplier's name or in themselves: by suppliers that have them all, and by own words. */
+function byWords(words: Word[]): Pick<Find, 'ways' | 'rare'> {
+  if (words.length === 0) return { ways: [], rare: null };
   const [first, ...rest] = words.map((w) => w.suppliers);
   const both = [...first!].filter(([id]) => rest.every((s) => s.has(id)));
   const each = words.map(({ suppliers, own }) => (suppliers.size > 0 ? sql`(${ofSuppliers([...suppliers.keys()])} or ${own})` : own));
-  // Suppliers with all words first, so that only their bills are fetched, not those of a supplier with one of them.
-  const is =
-    words.length === 1 || both.length === 0
-      ? and(...each)
-      : or(ofSuppliers(both.map(([id]) => id)), and(or(...words.map((w) => w.own)), ...each));
-  const bills = both.reduce((n, [, own]) => n + own, 0);
-  return { is, rare: bills < common && words.some((w) => w.text.length >= 3) };
+  const own = words.length === 1 ? words[0]!.own : and(or(...words.map((w) => w.own)), ...each)!;
+  const bills = both.reduce((n, [, of]) => n + of, 0);
+  return {
+    ways: both.length > 0 ? [ofSuppliers(both.map(([id]) => id)), own] : [own],
+    rare: bills < common && words.some((w) => w.text.length >= 3) ? bills : null,
+  };
 }
 
 async function askedFor(db: Executor, companyId: string, q: string, today: string): Promise<Asked> {
@@ -71,26 +69,25 @@ async function askedFor(db: Executor, companyId: string, q: string, today: strin
   const name =
     s.supplier && and(sql`${bill.supplierId} is null`, sql`${bill.supplierName} ilike ${like(s.supplier)}`, ownWord(s.supplier))!;
   const words = await Promise.all([...(s.supplier && name ? [word(s.supplier, name)] : []), ...s.text.map((w) => word(w, ownWord(w)))]);
-  const worded = withWords(words);
-  const all = [
-    s.stage.length ? inArray(bill.stage, s.stage) : ne(bill.stage, 'discarded'),
+  const named = byWords(words);
+  const ways = [
     s.number ? and(ownWord(s.number), sql`${bill.invoiceNumber} ilike ${like(s.number)}`) : undefined,
+    s.exception
+      ? sql`${bill.id} in (select x.bill_id from bill_exception x where x.company_id = ${companyId}::uuid and x.state = 'open' and x.code = ${s.exception})`
+      : undefined,
+  ].filter((w) => w !== undefined);
+  const asked = and(
+    s.stage.length ? inArray(bill.stage, s.stage) : ne(bill.stage, 'discarded'),
     s.over ? sql`${grossBy} > ${s.over}::numeric` : undefined,
     s.under ? and(sql`${grossBy} < ${s.under}::numeric`, sql`${bill.gross} is not null`) : undefined,
     s.due ? dueWithin(s.due, today) : undefined,
     s.kind ? eq(bill.kind, s.kind === 'credit' ? 'credit-note' : s.kind) : undefined,
     s.currency ? eq(bill.currency, s.currency) : undefined,
-    s.exception
-      ? sql`${bill.id} in (select x.bill_id from bill_exception x where x.company_id = ${companyId}::uuid and x.state = 'open' and x.code = ${s.exception})`
-      : undefined,
-    worded.is,
-  ];
-  const byWords = words.length > 0 || s.number !== null || s.exception !== null;
-  return { all, byWords, rare: worded.rare || (s.number?.length ?? 0) >= 3 || s.exception !== null };
+  );
+  // One kind of way at a time; what else is asked is asked of each row.
+  if (named.ways.length > 0) return { ...named, asked: and(asked, ...ways), rare: ways.length > 0 ? (named.rare ?? 0) : named.rare };
+  return { asked, ways: ways.length > 0 ? [and(...ways)!] : [], rare: s.exception !== null || (s.number?.length ?? 0) >= 3 ? 0 : null };
 }
-
-/** Suppliers with fewer bills than this together are rare: all of those are fetched sooner than a page of them is met in the list's order. */
-const common = 6000;
 
 /**
  * One page of the list of bills: filtered, sorted and cut by the database, never counted (`../db/finding.ts` says how). Gives the sort
@@ -110,10 +107,9 @@ export async function listBills(
   const at = decodeCursor(query.cursor, shape);
   const beyond = at ? sql`(${by}, ${bill.id}) ${sql.raw(way === 'desc' ? '<' : '>')} (${at[0]}::${type}, ${at[1]}::uuid)` : undefined;
   const within = and(eq(bill.companyId, companyId), beyond);
-  const { all, rare, byWords } = await askedFor(db, companyId, query.q ?? '', today);
-  if (!query.q?.trim()) return billRows(db, [within, ...all], order, limit, by);
-  const keys = [by, sql`${bill.id}`];
-  const ids = await findIds(db, { table: 'bill', within, asked: and(...all), keys, way, limit, rare, byWords }, limits);
+  const find = await askedFor(db, companyId, query.q ?? '', today);
+  if (!query.q?.trim()) return billRows(db, [within, find.asked], order, limit, by);
+  const ids = await findIds(db, { table: 'bill', within, ...find, keys: [by, sql`${bill.id}`], way, limit }, limits);
   return ids.length === 0 ? [] : billRows(db, [sql`${bill.id} = any(${sql.param(ids)}::uuid[])`], order, limit, by);
 }
 

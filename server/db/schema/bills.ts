@@ -59,7 +59,6 @@ export const bill = pgTable(
     unique('bill_of_company').on(t.id, t.companyId),
     index('bill_list').on(t.companyId, t.createdAt, t.id),
     index('bill_stage').on(t.companyId, t.stage, t.createdAt, t.id),
-    index('bill_supplier').on(t.companyId, t.supplierId, t.issueDate),
     index('bill_document').on(t.documentId),
     index('bill_currency').on(t.companyId, t.currency, t.createdAt, t.id),
     index('bill_posted_at').on(t.companyId, t.postedAt),
