@@ -92,7 +92,7 @@ export async function start(settings: Settings): Promise<Running> {
     if (health) begun.push(await serveWeb(makeHealth(services), health.port, health.host ?? loopback));
     if (settings.mail) begun.push(await serveMail(services, settings.mail.port, settings.mail.host ?? loopback));
     if (settings.work) {
-      await jobs.work({
+      jobs.work({
         open: (id) => openJob(services, id),
         read: (id, patient) => readJob(services, id, patient),
       });

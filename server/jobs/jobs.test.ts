@@ -81,4 +81,34 @@ describe('work', () => {
     await readJob(world.services, doc.id, false);
     expect((await world.rows('select tries, state from document where id = $1', doc.id))[0]).toEqual({ tries: 0, state: 'read' });
   });
+  it('goes on where the queue cannot note how it went, and leaves nothing of what failed in it', async () => {
+    const error = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    await world.rows(`create function jobs_full() returns trigger language plpgsql as $$
+      begin raise exception 'no room' using errcode = '53100'; end $$`);
+    await world.rows(`create trigger jobs_full before update on pgboss.job for each row
+      when (new.state in ('completed', 'failed', 'retry')) execute function jobs_full()`);
+    const [good, bad, later] = [1, 2, 3].map((n) => `01900000-0000-7000-8000-00000000000${n}`) as [string, string, string];
+    const queue = (id: string) => transaction(world.database.db, (tx) => jobs.reading(tx, id));
+    const done: string[] = [];
+    const worker = await startJobs(world.url);
+    worker.work({
+      open: () => Promise.resolve(),
+      read: (id) => {
+        done.push(id);
+        return id === bad ? Promise.reject(Object.assign(new Error('told'), { params: ['\u0000 of a document'] })) : Promise.resolve();
+      },
+    });
+    await queue(good);
+    await queue(bad);
+    await vi.waitFor(() => expect(done).toEqual(expect.arrayContaining([good, bad])), 10_000);
+    await world.rows('drop function jobs_full() cascade');
+    await queue(later);
+    await queue(bad);
+    const job = async (id: string, state: string) =>
+      (await world.rows(`select output from pgboss.job where singleton_key = $1 and state = $2`, id, state))[0];
+    await vi.waitFor(async () => expect(await job(later, 'completed')).toBeDefined(), 10_000);
+    await vi.waitFor(async () => expect(await job(bad, 'retry')).toEqual({ output: null }), 10_000);
+    await worker.close();
+    error.mockRestore();
+  });
 });

@@ -3,6 +3,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { Executor } from '../db/client.ts';
 import { logError } from '../log.ts';
 import type { Queue } from '../services.ts';
+import { Taking } from './taking.ts';
 
 /** What the jobs of each queue do with their subject. */
 export interface Work {
@@ -11,7 +12,7 @@ export interface Work {
 }
 export interface Jobs extends Queue {
   /** Begins to work: documents are read as they come; those with pages that are pictures in a line of their own, so that they hold up none of the others. */
-  work(work: Work): Promise<void>;
+  work(work: Work): void;
   close(): Promise<void>;
 }
 
@@ -60,6 +61,7 @@ export async function startJobs(url: string, { supervise = true } = {}): Promise
   });
   boss.on('error', (error) => void logError('the job queue', error));
   await boss.start();
+  const takings: Taking[] = [];
   const send = (name: QueueName) => async (tx: Executor, id: string) => {
     const how = { retryLimit: 5, retryDelay: 2, expireInSeconds: dayLong, singletonKey: id, db: within(tx) };
     await boss.send(name, { id }, how as PgBoss.SendOptions);
@@ -68,19 +70,22 @@ export async function startJobs(url: string, { supervise = true } = {}): Promise
     opening: send('open-message'),
     reading: send('read-document'),
     scanning: send('read-pictures'),
-    async work(work) {
+    work(work) {
       const does: Record<QueueName, (id: string) => Promise<void>> = {
         'open-message': (id) => work.open(id),
         'read-document': (id) => work.read(id, false),
         'read-pictures': (id) => work.read(id, true),
       };
-      for (const name of Object.keys(queues) as QueueName[])
-        for (let i = 0; i < queues[name]; i++)
-          await boss.work<{ id: string }>(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-            if (job) await does[name](job.data.id);
-          });
+      for (const name of Object.keys(queues) as QueueName[]) {
+        const taking = new Taking(boss, name, does[name]);
+        taking.begin(queues[name]);
+        takings.push(taking);
+      }
     },
     // What is in hand goes on elsewhere: whoever waits for the end waits briefly.
-    close: () => boss.stop({ graceful: true, timeout: 1500 }),
+    async close() {
+      await Promise.all(takings.map((taking) => taking.end(1500)));
+      await boss.stop({ graceful: false, wait: true });
+    },
   };
 }

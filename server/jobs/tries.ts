@@ -23,13 +23,13 @@ export async function failedTry(
     await work();
   } catch (error) {
     if (isGone(error) || isFull(error) || error instanceof Ending) throw error;
-    logError('a job', error);
     const [row] = await db
       .update(of)
       .set({ tries: sql`${of.tries} + 1` })
       .where(eq(of.id, id))
       .returning({ tries: of.tries });
     if ((row?.tries ?? 0) < mostTries) throw error;
+    logError('the last try of a job', error);
     await giveUp();
   }
 }
