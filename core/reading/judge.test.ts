@@ -99,6 +99,11 @@ describe('the judge', () => {
     );
     expect([v.totalHolds, v.rateHolds]).toEqual([true, false]);
   });
+  it('a total that is the net as well is proven by its lines alone: no tax added to it makes it whatever it is', () => {
+    const printed = [amount('0.00', { tax: 1 }, '0'), amount('90.00', { gross: 1 })];
+    expect(judge(printed, [], [line('60.00'), line('30.00')]).proofs.total).toBe('2 lines 90.00 = 90.00');
+    expect(judge(printed, [], [line('60.00')]).proofs).toEqual({ total: null, lines: null });
+  });
   it('without any total nothing is chosen', () =>
     expect(judge([], [], [line('5.00')])).toMatchObject({ gross: null, net: null, tax: null, totalHolds: false }));
   it('finds net, tax and total among any other amounts, and every chosen amount is printed', () =>

@@ -187,6 +187,11 @@ function sentences(v: Verdict, lineSum: Decimal, count: number): Verdict['proofs
     : !v.net && v.tax
       ? `${goods} + tax ${show(v.tax.value)} = ${show(v.gross!.value)}`
       : `${goods} = ${show(target.value)}`;
-  const total = !v.totalHolds ? null : v.net && v.tax ? `${show(v.net.value)} + ${show(v.tax.value)} = ${show(v.gross!.value)}` : lines;
+  // A net that is the total itself, and no tax on it, would add up whatever was read.
+  const total = !v.totalHolds
+    ? null
+    : v.net && v.tax && v.net !== v.gross
+      ? `${show(v.net.value)} + ${show(v.tax.value)} = ${show(v.gross!.value)}`
+      : lines;
   return { total, lines };
 }

@@ -1,6 +1,6 @@
-import { BookOpen, FileText, Inbox, LogOut, Moon, Settings, Stamp, Store, Sun, SunMedium } from 'lucide-react';
+import { BookOpen, CircleUser, FileText, Inbox, LogOut, Moon, Settings, Stamp, Store, Sun, SunMedium } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { NavLink, Outlet, useNavigate } from 'react-router';
+import { NavLink, Outlet, useMatch, useNavigate } from 'react-router';
 import { DropAnywhere } from '../arrivals/drop';
 import { authApi } from '../auth/api';
 import { todayApi } from '../today/api';
@@ -46,6 +46,8 @@ export function Shell() {
   const navigate = useNavigate();
   const [keys, showKeys] = useState(false);
   const places = usePlaces();
+  // At the desk the page needs the room.
+  const folded = useMatch('/bills/:id') !== null;
   useLive(company.id);
   useKeys('Everywhere', [
     ...places.map((p) => ({ key: `Alt+${p.key}`, what: p.label, run: () => void navigate(p.to) })),
@@ -57,30 +59,37 @@ export function Shell() {
     <div className="flex h-full bg-base-100 text-base-content max-md:flex-col-reverse">
       <nav
         aria-label="Places"
-        className="flex w-[148px] shrink-0 flex-col border-r-2 border-double hair bg-base-200 text-[15px] max-md:w-full max-md:flex-row max-md:border-t-2 max-md:border-r-0 max-md:text-[11px] print:hidden"
+        className={`${folded ? 'w-[50px]' : 'w-[148px]'} flex shrink-0 flex-col border-r-2 border-double hair bg-base-200 text-[15px] max-md:w-full max-md:flex-row max-md:border-t-2 max-md:border-r-0 max-md:text-[11px] print:hidden`}
       >
         <div className="px-4 pt-4 pb-3 max-md:hidden">
-          <div className="font-semibold text-primary">Ledgerline</div>
-          <div className="mt-1 h-[3px] w-10 border-y border-primary" />
+          <div className="font-semibold text-primary" title="Ledgerline">
+            {folded ? 'L' : 'Ledgerline'}
+          </div>
+          <div className={`mt-1 h-[3px] border-y border-primary ${folded ? 'w-3' : 'w-10'}`} />
         </div>
         {places.map(({ to, label, icon: Icon, count, key }) => (
           <NavLink
             key={to}
             to={to}
             end={to === '/'}
-            title={`Alt+${key}`}
+            title={folded ? `${label} (Alt+${key})` : `Alt+${key}`}
+            aria-label={folded ? (count > 0 ? `${count} ${label}` : label) : undefined}
             className={({ isActive }) =>
               `relative flex h-9 items-center gap-2 border-l-[3px] px-3 max-md:h-12 max-md:min-w-0 max-md:flex-1 max-md:flex-col max-md:justify-center max-md:gap-0 max-md:border-t-[3px] max-md:border-l-0 max-md:px-0 ${isActive ? 'border-primary bg-base-100 font-semibold text-primary' : 'border-transparent hover:bg-base-300/50'}`
             }
           >
-            <Icon size={16} aria-hidden className="shrink-0" /> <span className="grow max-md:grow-0">{label}</span>
+            <Icon size={16} aria-hidden className="shrink-0" /> <span className={folded ? 'md:hidden' : 'grow max-md:grow-0'}>{label}</span>
             {count > 0 && (
-              <span className="quiet text-[13px] max-md:absolute max-md:top-0.5 max-md:right-1 max-md:text-[11px]">{count}</span>
+              <span
+                className={`quiet text-[13px] max-md:absolute max-md:top-0.5 max-md:right-1 max-md:text-[11px] ${folded ? 'absolute top-0 right-1 text-[11px]' : ''}`}
+              >
+                {count}
+              </span>
             )}
           </NavLink>
         ))}
         <div className="mt-auto space-y-1 px-3 pb-3 text-[13px] max-md:hidden">
-          <label className="block">
+          <label className={folded ? 'hidden' : 'block'}>
             <span className="quiet">Company</span>
             <select
               className="line-field !h-8 truncate"
@@ -97,13 +106,14 @@ export function Shell() {
               ))}
             </select>
           </label>
-          <div className="flex items-center gap-1 pt-1">
+          <div className={`flex items-center gap-1 pt-1 ${folded ? 'flex-col' : ''}`}>
             <NavLink
               to="/you"
               className={({ isActive }) => `grow truncate hover:underline ${isActive ? 'font-semibold text-primary' : ''}`}
-              title={`${company.roles.join(', ')}: your password and where you are signed in`}
+              title={`${me.name}, ${company.name} (${company.roles.join(', ')}): your password and where you are signed in`}
+              aria-label={folded ? me.name : undefined}
             >
-              {me.name}
+              {folded ? <CircleUser size={16} aria-hidden /> : me.name}
             </NavLink>
             <button
               className="btn btn-ghost btn-xs btn-square"

@@ -8,21 +8,26 @@ import { usePlace } from '../app/company';
 import { flushBill, store } from '../app/store';
 import { billsApi } from '../bills/api';
 import { AskNote } from '../ui/dialog';
+import { FillAll } from './fill-all';
 import { focusField } from './focus';
+import { saidOf } from './said';
 import { opened } from './state';
 import type { Desk } from './use-desk';
 
-/** Told elsewhere: doubts stand at their fields, the proof stands at the foot. */
-const elsewhere = ['unsure', 'proof-off'];
+/** So many sentences stand above a bill; the rest behind a count. */
+const most = 3;
 
 /** What is to be settled, in sentences with what settles each. */
-export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier(): void }) {
+export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (() => void) | null }) {
   const { company, can } = usePlace();
   const [settle] = billsApi.useSettleExceptionMutation();
   const [overruling, overrule] = useState<Exception | null>(null);
   const { bill, locked } = desk;
   const inHand = ['read', 'returned'].includes(bill.stage);
-  const open = bill.exceptions.filter((e) => !elsewhere.includes(e.code));
+  const said = saidOf(bill);
+  const [whole, showWhole] = useState(false);
+  const shown = whole ? said : said.slice(0, most);
+  const more = said.length - shown.length;
   const done = async (e: Exception, how: Pick<SettleException, 'how' | 'take' | 'reason'>) => {
     if (!(await flushBill(bill.id))) return void toast.error('What you typed is not saved yet.');
     const rowVersion = store.getState().desk.held[bill.id]!.base.rowVersion;
@@ -34,51 +39,64 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier(): v
         (error) => toast.error(sentenceOf(error)),
       );
   };
-  if (open.length === 0) return null;
+  if (said.length === 0) return null;
   const small = 'btn btn-xs btn-outline';
+  const actions = (e: Exception) => (
+    <>
+      {!locked &&
+        e.choices.map((c) => (
+          <button key={c.take} className={small} onClick={() => void done(e, { how: 'choose', take: c.take })}>
+            {c.label}
+          </button>
+        ))}
+      {!locked && e.settledBy.includes('confirm') && e.choices.length === 0 && (
+        <button className={small} onClick={() => void done(e, { how: 'confirm' })}>
+          It is right
+        </button>
+      )}
+      {inHand && e.settledBy.includes('overrule') && can('exceptions:overrule') && (
+        <button className={small} onClick={() => overrule(e)}>
+          Overrule
+        </button>
+      )}
+      {newSupplier && e.code === 'supplier-missing' && (
+        <button className={small} title="Alt+M" onClick={newSupplier}>
+          {bill.supplierName ? 'Make this supplier' : 'New supplier'}
+        </button>
+      )}
+      {e.code === 'bank-differs' && bill.supplierId && can('suppliers:edit') && (
+        <Link className={small} to={`/suppliers/${bill.supplierId}?iban=${bill.supplierIban ?? ''}`}>
+          Bank details
+        </Link>
+      )}
+    </>
+  );
   return (
     <>
-      <ul aria-label="Exceptions" className="max-h-[112px] overflow-auto border-b hair bg-warning/10 px-5 py-1.5 text-[14px]">
-        {open.map((e) => (
-          <li key={e.code + e.path + e.key} className="flex items-center gap-2 py-0.5">
-            {e.severity === 'stops' ? (
+      <ul aria-label="Exceptions" className="border-b hair bg-warning/10 px-5 py-1.5 text-[14px]">
+        {shown.map((one) => (
+          <li key={one.key} className="flex min-h-7 items-center gap-2 py-0.5">
+            {one.severity === 'stops' ? (
               <CircleAlert size={14} className="shrink-0 text-error" aria-label="Stops the bill" />
             ) : (
               <CircleHelp size={14} className="shrink-0 text-accent" aria-label="Asks" />
             )}
-            <button className="text-left hover:underline" onClick={() => focusField(e.path)}>
-              {e.sentence}
+            <button className="text-left hover:underline" onClick={() => focusField(one.path)}>
+              {one.sentence}
             </button>
-            <span className="ml-auto flex shrink-0 gap-1">
-              {!locked &&
-                e.choices.map((c) => (
-                  <button key={c.take} className={small} onClick={() => void done(e, { how: 'choose', take: c.take })}>
-                    {c.label}
-                  </button>
-                ))}
-              {!locked && e.settledBy.includes('confirm') && e.choices.length === 0 && (
-                <button className={small} onClick={() => void done(e, { how: 'confirm' })}>
-                  It is right
-                </button>
-              )}
-              {inHand && e.settledBy.includes('overrule') && can('exceptions:overrule') && (
-                <button className={small} onClick={() => overrule(e)}>
-                  Overrule
-                </button>
-              )}
-              {!locked && e.code === 'supplier-missing' && (
-                <button className={small} onClick={newSupplier}>
-                  New supplier
-                </button>
-              )}
-              {e.code === 'bank-differs' && bill.supplierId && can('suppliers:edit') && (
-                <Link className={small} to={`/suppliers/${bill.supplierId}?iban=${bill.supplierIban ?? ''}`}>
-                  Bank details
-                </Link>
-              )}
+            <span className="ml-auto flex shrink-0 items-center gap-1">
+              {!locked && one.fill && <FillAll desk={desk} {...one.fill} />}
+              {actions(one.all[0]!)}
             </span>
           </li>
         ))}
+        {(more > 0 || whole) && said.length > most && (
+          <li>
+            <button className="ml-[22px] text-[13px] text-accent hover:underline" aria-expanded={whole} onClick={() => showWhole(!whole)}>
+              {whole ? 'Show less' : `${more} more`}
+            </button>
+          </li>
+        )}
       </ul>
       {overruling && (
         <AskNote

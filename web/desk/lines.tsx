@@ -1,60 +1,71 @@
 import { X } from 'lucide-react';
+import { Fragment, useMemo } from 'react';
 import { cellPath, type LineField } from '@ledgerline/core/bills';
 import type { BillLine } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { ChoiceField } from '../ui/choice-field';
 import { AmountField, TextField } from '../ui/typed';
+import { textWidth } from '../ui/measure';
+import { placeColumns, type Placed } from './columns';
 import { cellName } from './marks';
 import type { Desk } from './use-desk';
-
-const heads: [label: string, width: string, num?: boolean][] = [
-  ['', 'w-7'],
-  ['Description', ''],
-  ['Qty', 'w-[54px]', true],
-  ['Unit', 'w-[42px]'],
-  ['Price', 'w-[64px]', true],
-  ['Amount', 'w-[78px]', true],
-  ['Account', 'w-[112px]'],
-  ['Cost centre', 'w-[88px]'],
-  ['Tax', 'w-[44px]'],
-  ['', 'w-6'],
-];
 
 /** Up and down go to the same cell of the row above or below. */
 function arrows(e: React.KeyboardEvent): void {
   const cell = (e.target as HTMLElement).closest('td');
   if (!cell || (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') || e.defaultPrevented || e.altKey) return;
   if ((e.target as HTMLElement).getAttribute('aria-expanded') === 'true') return;
-  const row = cell.parentElement as HTMLTableRowElement;
-  const next = (e.key === 'ArrowDown' ? row.nextElementSibling : row.previousElementSibling) as HTMLTableRowElement | null;
+  const rows = [...cell.closest('table')!.querySelectorAll<HTMLTableRowElement>('tr[data-row]')];
+  const next = rows[rows.indexOf(cell.parentElement as HTMLTableRowElement) + (e.key === 'ArrowDown' ? 1 : -1)];
   const input = next?.cells[cell.cellIndex]?.querySelector<HTMLElement>('input');
   if (!input) return;
   e.preventDefault();
   input.focus();
 }
 
+interface Props {
+  desk: Desk;
+  rows: Record<string, boolean | null>;
+  /** How wide the grid may be, in pixels. */ room: number;
+  /** The row above which the page's ink stands, and how much room that wants. */ ink: { line: string | null; height: number } | null;
+}
+
 /** The line grid: description, figures and coding in one row; Enter goes on, arrows move up and down. */
-export function LineGrid({ desk, rows }: { desk: Desk; rows: Record<string, boolean | null> }) {
-  const { bill, locked } = desk;
+export function LineGrid({ desk, rows, room, ink }: Props) {
+  const { bill, locked, choiceOf } = desk;
+  const columns = useMemo(() => placeColumns(bill, choiceOf, room, textWidth), [bill, choiceOf, room]);
+  const wide = columns.reduce((n, c) => n + c.width, 0);
   return (
-    <table className="w-full table-fixed border-y hair text-[14px]" onKeyDown={arrows}>
+    <table className="table-fixed border-y hair text-[14px]" style={{ width: wide }} onKeyDown={arrows}>
+      <colgroup>
+        {columns.map((c) => (
+          <col key={c.id} style={{ width: c.width }} />
+        ))}
+      </colgroup>
       <thead className="bg-base-200">
         <tr>
-          {heads.map(([label, width, num], i) => (
-            <th key={i} className={`${width} h-7 px-1.5 text-[12px] font-medium ${num ? 'text-right' : 'text-left'}`}>
-              {label}
+          {columns.map((c) => (
+            <th key={c.id} className={`h-7 truncate px-1.5 text-[12px] font-medium ${c.num ? 'text-right' : 'text-left'}`}>
+              {c.head}
             </th>
           ))}
         </tr>
       </thead>
       <tbody>
         {bill.lines.map((line, i) => (
-          <Row key={line.id} desk={desk} line={line} index={i} holds={rows[line.id] ?? null} />
+          <Fragment key={line.id}>
+            {ink?.line === line.id && (
+              <tr data-ink-row={line.id} aria-hidden>
+                <td colSpan={columns.length} style={{ height: ink.height }} />
+              </tr>
+            )}
+            <Row desk={desk} line={line} index={i} holds={rows[line.id] ?? null} columns={columns} />
+          </Fragment>
         ))}
         {!locked && (
           <tr className="border-t hair">
             <td />
-            <td colSpan={9}>
+            <td colSpan={columns.length - 1}>
               <button className="h-8 px-1.5 quiet hover:text-accent" title="Alt+N" onClick={() => desk.addLine()}>
                 Add a row
               </button>
@@ -66,7 +77,14 @@ export function LineGrid({ desk, rows }: { desk: Desk; rows: Record<string, bool
   );
 }
 
-function Row({ desk, line, index, holds }: { desk: Desk; line: BillLine; index: number; holds: boolean | null }) {
+interface RowProps {
+  desk: Desk;
+  line: BillLine;
+  index: number;
+  holds: boolean | null;
+  columns: Placed[];
+}
+function Row({ desk, line, index, holds, columns }: RowProps) {
   const { company } = usePlace();
   const { bill, locked } = desk;
   const path = (field: LineField) => cellPath(line.id, field);
@@ -88,7 +106,7 @@ function Row({ desk, line, index, holds }: { desk: Desk; line: BillLine; index: 
     </td>
   );
   const choice = (field: 'accountId' | 'costCentreId' | 'taxCodeId', of: 'accounts' | 'cost-centres' | 'tax-codes') => (
-    <td data-field={path(field)} className="text-accent">
+    <td data-field={path(field)} className="text-accent" title={nameOf(desk, line[field])}>
       <ChoiceField
         {...cell(field)}
         company={company.id}
@@ -124,9 +142,11 @@ function Row({ desk, line, index, holds }: { desk: Desk; line: BillLine; index: 
         <TextField {...cell('description')} value={line.description} onSave={(v) => desk.setCell(line.id, 'description', v ?? '')} />
       </td>
       {figure('quantity')}
-      <td data-field={path('unit')}>
-        <TextField {...cell('unit')} value={line.unit} onSave={set('unit')} />
-      </td>
+      {columns.some((c) => c.id === 'unit') && (
+        <td data-field={path('unit')}>
+          <TextField {...cell('unit')} value={line.unit} onSave={set('unit')} />
+        </td>
+      )}
       {figure('unitPrice')}
       {figure('amount')}
       {choice('accountId', 'accounts')}
@@ -147,4 +167,10 @@ function Row({ desk, line, index, holds }: { desk: Desk; line: BillLine; index: 
       </td>
     </tr>
   );
+}
+
+/** Code and name, where a cell is too narrow for both. */
+function nameOf(desk: Desk, id: string | null): string | undefined {
+  const choice = desk.choiceOf(id);
+  return choice ? `${choice.code} ${choice.name}` : undefined;
 }

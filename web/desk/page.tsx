@@ -3,6 +3,8 @@ import { useParams } from 'react-router';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { AskNote } from '../ui/dialog';
+import { useWidth } from '../ui/measure';
+import { Split } from '../ui/split';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { Clashes } from './clashes';
 import { Exceptions } from './exceptions';
@@ -13,13 +15,16 @@ import { LineGrid } from './lines';
 import { marksOf } from './marks';
 import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
+import { InkAtHand, useInk } from './ink-at-hand';
 import { Sheet } from './sheet';
 import { ProofStrip } from './strip';
 import { DeskTop } from './top';
 import { useDesk } from './use-desk';
 import { doubtsOf, useDeskKeys } from './use-desk-keys';
 import { useMoves } from './use-moves';
+import { useNewSupplier } from './use-new-supplier';
 import { usePageWords } from './use-page-words';
+import { leastShare, sides, useDeskView } from './view';
 
 type Asked = 'set-aside' | 'discard' | 'return';
 const asks: Record<Asked, [title: string, action: string]> = {
@@ -28,16 +33,26 @@ const asks: Record<Asked, [title: string, action: string]> = {
   return: ['Return to the clerk', 'Return'],
 };
 
+const none: never[] = [];
+
 /** The desk: the page on the left, the bill on the right, the proof at the foot. */
 export function DeskPage() {
   const { id = '' } = useParams();
-  const { company } = usePlace();
+  const { company, me } = usePlace();
   const { desk, held, proof, pages, error } = useDesk(id);
   const { act, leave, left } = useMoves(id, desk?.bill.invoiceNumber ?? null);
   const { word, box } = usePageWords(desk, pages);
   const [asking, ask] = useState<Asked | null>(null);
-  const [newName, setNewName] = useState<string | null>(null);
-  useDeskKeys(desk, { done: () => void act('send'), setAside: () => ask('set-aside'), leave });
+  const supplier = useNewSupplier(desk);
+  useDeskKeys(desk, {
+    done: () => void act('send'),
+    setAside: () => ask('set-aside'),
+    supplier: supplier.may ? () => void supplier.make() : null,
+    leave,
+  });
+  const [view, change] = useDeskView(me.id);
+  const [room, wide] = useWidth();
+  const ink = useInk(desk, pages?.pages ?? none, wide - 12);
   const first = desk && !desk.locked ? doubtsOf(desk)[0] : undefined;
   const ready = Boolean(desk && (pages || !desk.bill.documentId));
   useEffect(() => {
@@ -47,44 +62,63 @@ export function DeskPage() {
   if (error && !desk) return <Trouble sentence={sentenceOf(error)} />;
   if (!desk || !proof || !held) return <Waiting />;
   const { bill, locked } = desk;
+  const base = `/api/companies/${company.id}/documents/${bill.documentId}`;
   const reasons = [...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))];
   return (
     <div className="flex h-full flex-col">
       <DeskTop desk={desk} held={held} left={left} act={(what) => void act(what)} ask={ask} leave={leave} />
-      <div className="flex min-h-0 grow">
-        <section aria-label="Page" className="w-[34%] shrink-0 border-r hair">
-          {bill.documentId && pages ? (
-            <Sheet
-              base={`/api/companies/${company.id}/documents/${bill.documentId}`}
-              pages={pages.pages}
-              marks={marksOf(bill)}
-              active={desk.active}
-              onMark={(path) => {
-                desk.take(path);
-                focusField(path);
-              }}
-              onWord={word}
-              onBox={(page, mark) => void box(page, mark)}
-            />
-          ) : (
-            <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
-          )}
-        </section>
-        <section aria-label="Bill" className="min-w-0 grow overflow-auto">
-          {bill.stage === 'returned' && bill.note && (
-            <p className="border-l-4 border-error bg-error/10 px-5 py-2">
-              <b>Returned:</b> {bill.note}
-            </p>
-          )}
-          <Clashes desk={desk} held={held} />
-          <Exceptions desk={desk} newSupplier={() => setNewName(bill.supplierName ?? '')} />
-          <HeaderFields desk={desk} newSupplier={setNewName} />
-          <LineGrid desk={desk} rows={proof.rows} />
-          <PutRight bill={bill} />
-          {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
-          <History bill={bill} />
-        </section>
-      </div>
+      <Split
+        label="Width of the page"
+        share={view.share}
+        least={leastShare}
+        stacked={view.side === 'above'}
+        turned={view.side === 'right'}
+        onShare={(share) => change({ share })}
+        first={
+          <section aria-label="Page" className="h-full">
+            {bill.documentId && pages ? (
+              <Sheet
+                base={base}
+                pages={pages.pages}
+                marks={marksOf(bill)}
+                active={desk.active}
+                kept={{
+                  zoom: view.zoom,
+                  setZoom: (zoom) => change({ zoom }),
+                  move: () => change({ side: sides[(sides.indexOf(view.side) + 1) % sides.length]! }),
+                }}
+                onMark={(path) => {
+                  desk.take(path);
+                  focusField(path);
+                }}
+                onWord={word}
+                onBox={(page, mark) => void box(page, mark)}
+              />
+            ) : (
+              <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
+            )}
+          </section>
+        }
+        second={
+          <section aria-label="Bill" ref={room} className="h-full overflow-auto">
+            <div className="relative">
+              {bill.stage === 'returned' && bill.note && (
+                <p className="border-l-4 border-error bg-error/10 px-5 py-2">
+                  <b>Returned:</b> {bill.note}
+                </p>
+              )}
+              <Clashes desk={desk} held={held} />
+              <Exceptions desk={desk} newSupplier={supplier.may ? () => void supplier.make() : null} />
+              <HeaderFields desk={desk} newSupplier={supplier.ask} />
+              <LineGrid desk={desk} rows={proof.rows} room={wide} ink={ink && { line: ink.piece.line, height: ink.height }} />
+              <PutRight bill={bill} />
+              {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
+              <History bill={bill} />
+              <InkAtHand ink={ink} base={base} active={desk.active} />
+            </div>
+          </section>
+        }
+      />
       <ProofStrip bill={bill} proof={proof} locked={locked} repair={desk.repair} />
       {asking && (
         <AskNote
@@ -97,23 +131,7 @@ export function DeskPage() {
           }}
         />
       )}
-      {newName !== null && (
-        <SupplierDialog
-          begun={{
-            name: newName,
-            taxId: bill.supplierTaxId,
-            iban: bill.supplierIban,
-            currency: bill.currency,
-            terms: bill.terms,
-          }}
-          close={() => setNewName(null)}
-          done={(made) => {
-            setNewName(null);
-            desk.know(made);
-            desk.set('supplierId', made.id);
-          }}
-        />
-      )}
+      {supplier.begun && <SupplierDialog begun={supplier.begun} close={() => supplier.ask(null)} done={supplier.take} />}
     </div>
   );
 }

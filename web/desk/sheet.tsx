@@ -3,8 +3,9 @@ import type { Mark } from '@ledgerline/contract';
 import { useKeys } from '../app/keys/registry';
 import { PageView, type ShownPage } from '../ui/page-view';
 import { Empty, Trouble, Waiting } from '../ui/states';
-import { cleanedBox, lies, sizeOf, type PageLook } from './place';
+import { cleanedBox, lies, type PageLook } from './place';
 import { SheetBar } from './sheet-bar';
+import { edge, useFit } from './sheet-fit';
 import { Drawing, spun } from './sheet-parts';
 
 export interface ShownMark {
@@ -24,6 +25,7 @@ interface Props {
   onWord?(text: string, mark: Mark): void;
   onBox?(page: ShownPage, mark: Mark): void;
   /** A page is on the screen. */ onDrawn?(): void;
+  /** How large somebody wants it, where that is kept. */ kept?: { zoom: number; setZoom(zoom: number): void; move(): void };
 }
 interface Drawn {
   x0: number;
@@ -36,15 +38,15 @@ const boxOf = ({ x0, y0, x1, y1 }: Drawn) => ({ x: Math.min(x0, x1), y: Math.min
 const still = 4;
 
 /** The document's pages with the marks over them; a click on a mark or a word, or a box drawn on the page, tells the bill beside it. */
-export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox, onDrawn }: Props) {
+export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox, onDrawn, kept }: Props) {
   const [ready, setReady] = useState(false);
   const [failed, setFailed] = useState(false);
   const [number, setNumber] = useState(1);
-  const [zoom, setZoom] = useState(1);
+  const [ownZoom, setOwnZoom] = useState(1);
+  const { zoom, setZoom } = kept ?? { zoom: ownZoom, setZoom: setOwnZoom };
   const [near, setNear] = useState(false);
   const [look, setLook] = useState<PageLook>('came');
   const [spin, setSpin] = useState(0);
-  const [wide, setWide] = useState(400);
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const holder = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
@@ -69,13 +71,6 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
   useEffect(() => {
     if (shown) setNumber(shown.page);
   }, [shown]);
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry) setWide(entry.contentRect.width);
-    });
-    if (holder.current) watch.observe(holder.current);
-    return () => watch.disconnect();
-  }, [failed]);
   const leaf = (step: number) => setNumber((n) => Math.min(count, Math.max(1, n + step)));
   useKeys('Page', [
     { key: 'PageDown', what: 'Next page', typing: true, run: () => leaf(1) },
@@ -89,24 +84,8 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
     },
   ]);
 
-  const size = page && sizeOf(page, look);
+  const { scale, size } = useFit({ holder, page, look, spin, zoom, near, shown, pane: failed });
   const lying = spin % 180 !== 0;
-  const fitted = size && wide > 60 ? (wide - 32) / (lying ? size.height : size.width) : 0;
-  // Close enough that the value in hand is about as tall as a thumb.
-  const closeUp = near && shown ? Math.max(zoom, Math.min(6, 26 / Math.max(4, shown.h) / Math.max(0.01, fitted))) : zoom;
-  const scale = fitted * closeUp;
-  useEffect(() => {
-    const box = holder.current;
-    if (!shown || !box || !page || spin) return;
-    const at = lies(page, look, shown),
-      top = at.y * scale,
-      left = at.x * scale;
-    if (near || top < box.scrollTop + 30 || top > box.scrollTop + box.clientHeight - 60)
-      box.scrollTo({
-        top: top - box.clientHeight / 3,
-        left: near ? left + (at.w * scale) / 2 - box.clientWidth / 2 : box.scrollLeft,
-      });
-  }, [shown, scale, number, near, look, page, spin]);
 
   if (failed) return <Trouble sentence="This document cannot be shown. It is kept as it came; open it from Arrivals." />;
   if (!page || !size) return <Empty>This document has no pages to show.</Empty>;
@@ -152,7 +131,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
   };
   return (
     <div className="flex h-full flex-col bg-base-300/60">
-      <div ref={holder} className="relative min-h-0 grow overflow-auto p-4">
+      <div ref={holder} className="relative min-h-0 grow overflow-auto [scrollbar-width:thin]" style={{ padding: edge }}>
         {!ready && <Waiting />}
         <div
           className={`mx-auto ${ready ? '' : 'invisible'}`}
@@ -231,6 +210,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
         setNear={setNear}
         look={page.scan ? look : null}
         setLook={lookAs}
+        move={kept?.move}
         turn={() => setSpin((spin + 90) % 360)}
       />
     </div>

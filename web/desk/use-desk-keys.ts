@@ -10,8 +10,14 @@ export function doubtsOf(desk: Desk): string[] {
   return [...new Set([...stops, ...unsure])].filter((path) => path !== 'proof' && path !== 'lines');
 }
 
+interface Does {
+  done(): void;
+  setAside(): void;
+  /** Makes the supplier that the page names; null where there is none to make. */ supplier: (() => void) | null;
+  leave(): void;
+}
 /** The keys of the desk. */
-export function useDeskKeys(desk: Desk | null, does: { done(): void; setAside(): void; leave(): void }): void {
+export function useDeskKeys(desk: Desk | null, does: Does): void {
   const open = desk && !desk.locked;
   const row = desk?.active?.includes('.') ? desk.active.split('.')[0]! : null;
   const typing = (e: KeyboardEvent) => (e.target as HTMLElement).dataset?.['typing'] === 'true';
@@ -36,6 +42,13 @@ export function useDeskKeys(desk: Desk | null, does: { done(): void; setAside():
         if (next) focusField(next);
       },
     },
+    {
+      key: 'Alt+A',
+      what: 'Choose one for all rows that want it',
+      when: () => Boolean(open),
+      run: () => document.querySelector<HTMLElement>('[data-fill]')?.click(),
+    },
+    { key: 'Alt+M', what: 'Make the supplier that the page names', when: () => Boolean(does.supplier), run: () => does.supplier?.() },
     { key: 'Alt+S', what: 'Set aside', when: () => Boolean(open), run: does.setAside },
     {
       key: 'Alt+N',

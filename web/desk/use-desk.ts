@@ -50,6 +50,7 @@ export function useDesk(id: string) {
   const locked = !bill || !can('bills:edit') || !['read', 'returned'].includes(bill.stage);
   const proof = useMemo(() => (bill ? prove(bill) : null), [bill]);
   const edit = useCallback((...operations: Operation[]) => void dispatch(edited({ id, operations })), [dispatch, id]);
+  const choiceOf = useCallback((key: string | null) => (key ? (names[key] ?? null) : null), [names]);
   const desk: Desk | null = bill && {
     bill,
     locked,
@@ -65,7 +66,7 @@ export function useDesk(id: string) {
     },
     undo: () => void dispatch(undone(id)),
     redo: () => void dispatch(redone(id)),
-    choiceOf: (key) => (key ? (names[key] ?? null) : null),
+    choiceOf,
     know: (choice) => void dispatch(named(choice)),
     repair(r) {
       if (r.kind === 'row-product' || r.kind === 'row-missing') edit({ do: 'set-cell', line: r.line, field: 'amount', value: r.value });

@@ -8,6 +8,7 @@ import { flushBill, type RootState } from '../app/store';
 import { billsApi, type MoveKind } from '../bills/api';
 import { focusField } from './focus';
 import { opened } from './state';
+import { useAhead } from './use-ahead';
 
 const said: Partial<Record<MoveKind, string>> = { send: 'went to approval', 'set-aside': 'is set aside', discard: 'is discarded' };
 
@@ -17,7 +18,7 @@ export function useMoves(id: string, number: string | null) {
   const navigate = useNavigate();
   const dispatch = useDispatch();
   const store = useStore<RootState>();
-  const { data: queue } = billsApi.useNextBillQuery({ company: company.id, after: id });
+  const { next, left } = useAhead(id);
   const [move] = billsApi.useMoveBillMutation();
   const acting = useRef(false);
   const go = (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned');
@@ -51,7 +52,7 @@ export function useMoves(id: string, number: string | null) {
               ),
         },
       });
-      go(queue?.id === id ? null : queue?.id);
+      go(next);
     } catch (e) {
       toast.error(sentenceOf(e));
       const path = problemOf(e).data?.errors?.[0]?.path;
@@ -65,5 +66,5 @@ export function useMoves(id: string, number: string | null) {
     void flushBill(id);
     void navigate(-1);
   };
-  return { act, leave, left: queue?.left ?? null };
+  return { act, leave, left };
 }

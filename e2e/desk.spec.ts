@@ -1,0 +1,101 @@
+import { expect, test, type Page } from '@playwright/test';
+import { makePdf } from '@ledgerline/documents/maker';
+import { suppliers } from '@ledgerline/documents/suppliers';
+import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
+
+/** Presses keys and counts them. */
+function keyboard(page: Page) {
+  let pressed = 0;
+  return {
+    pressed: () => pressed,
+    async press(...keys: string[]) {
+      for (const key of keys) await page.keyboard.press(key);
+      pressed += keys.length;
+    },
+    async type(text: string) {
+      await page.keyboard.type(text);
+      pressed += text.length;
+    },
+  };
+}
+async function opened(page: Page, of: string, number: string, lines = 2): Promise<void> {
+  const index = suppliers.findIndex((s) => s.name.startsWith(of));
+  await arrivals(page);
+  await upload(page, `${number}.pdf`, 'application/pdf', await makePdf(invoiceOf(index, number, lines)));
+  await arrival(page, number)
+    .getByRole('link', { name: new RegExp(of) })
+    .click();
+  await expect(page.getByTestId('page').locator('canvas')).toBeVisible();
+}
+const field = (page: Page, name: string) => page.locator(`input[aria-label="${name}"]`);
+
+test('a clean bill takes one key, and the next one is there with its page', async ({ page }) => {
+  await opened(page, 'Quillhaven', 'E2E-D1');
+  await expect(page.getByLabel('Proof')).toContainText('Adds up.');
+  const keys = keyboard(page);
+  await keys.press('Control+Enter');
+  await expect(page.getByText('E2E-D1 went to approval')).toBeVisible();
+  await expect(field(page, 'Invoice number')).not.toHaveValue('E2E-D1');
+  await expect(page.getByTestId('page').locator('canvas, img, svg').first()).toBeVisible();
+  expect(keys.pressed()).toBeLessThanOrEqual(2);
+});
+
+test('a first bill of a new supplier: one key makes it, and twenty rows are coded alike by eight more at most', async ({ page }) => {
+  await opened(page, 'Ribbon & Reed', 'E2E-D2', 20);
+  const said = page.getByRole('list', { name: 'Exceptions' });
+  await expect(said).toContainText('All 20 rows need an account.');
+  expect(await said.getByRole('listitem').count(), 'sentences at once').toBeLessThanOrEqual(4);
+  const keys = keyboard(page);
+  await keys.press('Alt+m');
+  await expect(page.getByText('is a supplier now')).toBeVisible();
+  await expect(said).not.toContainText('is not among the suppliers');
+  const before = keys.pressed();
+  await keys.press('Alt+a');
+  await keys.type('6010');
+  await expect(page.getByRole('option', { name: /6010/ })).toBeVisible();
+  await keys.press('Enter');
+  for (const row of [1, 20]) await expect(field(page, `Row ${row} account`)).toHaveValue(/^6010/);
+  await expect(said).not.toContainText('need an account');
+  expect(keys.pressed() - before).toBeLessThanOrEqual(8);
+  // One undo takes it back from all.
+  await page.keyboard.press('Control+z');
+  await expect(said).toContainText('All 20 rows need an account.');
+});
+
+test('the ink that a value was read from stands at its field and above its row; how one looks at the page is kept', async ({ page }) => {
+  await opened(page, 'Quillhaven', 'E2E-D3', 3);
+  const ink = page.getByTestId('ink');
+  const box = async (of: ReturnType<Page['locator']>) => (await of.boundingBox())!;
+  await field(page, 'Total').focus();
+  await expect(ink).toBeVisible();
+  const total = await box(field(page, 'Total'));
+  expect((await box(ink)).y - (total.y + total.height), 'right below its field').toBeLessThan(8);
+  await field(page, 'Row 2 price').focus();
+  await expect(async () => {
+    const [row, above] = [await box(field(page, 'Row 2 price')), await box(ink)];
+    expect(row.y - (above.y + above.height)).toBeGreaterThanOrEqual(0);
+    expect(row.y - (above.y + above.height), 'right above its row').toBeLessThan(10);
+  }).toPass();
+  // The page itself fills about half of the window, and its ink fills the page's pane.
+  const pane = await box(page.getByRole('region', { name: 'Page' }));
+  expect(pane.width / 1280).toBeGreaterThan(0.42);
+  const words = await page
+    .locator('[data-word]')
+    .evaluateAll((all) => all.map((w) => w.getBoundingClientRect()).map((r) => [r.left, r.right]));
+  const inked = Math.max(...words.map((w) => w[1]!)) - Math.min(...words.map((w) => w[0]!));
+  expect(inked / pane.width).toBeGreaterThan(0.85);
+
+  // Nothing was read for a cost centre by itself; what a person adds has no ink.
+  await page.keyboard.press('Alt+n');
+  await page.keyboard.type('Carriage');
+  await expect(ink).toBeHidden();
+
+  await page.getByRole('button', { name: 'Move the page: left, right, above' }).click();
+  await page.reload();
+  await expect(page.getByTestId('page').locator('canvas')).toBeVisible();
+  expect((await box(page.getByRole('region', { name: 'Page' }))).x).toBeGreaterThan(
+    (await box(page.getByRole('region', { name: 'Bill', exact: true }))).x,
+  );
+  await page.getByRole('button', { name: 'Move the page: left, right, above' }).click();
+  await page.getByRole('button', { name: 'Move the page: left, right, above' }).click();
+});

@@ -1,0 +1,59 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import type { Bill, Choice } from '@ledgerline/contract';
+import { placeColumns } from './columns';
+
+const choice: Choice = { id: 'k', code: '6040', name: 'Irrigation and watering parts', detail: null, terms: null } as never;
+const line = (more: object) =>
+  ({
+    id: 'a',
+    kind: 'line',
+    description: 'Pump',
+    quantity: '7',
+    unit: null,
+    unitPrice: '588.00',
+    amount: '4116.00',
+    accountId: 'k',
+    costCentreId: null,
+    taxCodeId: null,
+    ...more,
+  }) as never;
+const bill = (...lines: object[]): Pick<Bill, 'lines' | 'currency'> => ({ currency: 'GBP', lines: lines.map(line) });
+const width = (text: string, size: number) => text.length * size * 0.5;
+const place = (b: ReturnType<typeof bill>, room: number) =>
+  Object.fromEntries(placeColumns(b, (id) => (id ? choice : null), room, width).map((c) => [c.id, c.width]));
+
+it('account shows code and name where there is room, and the description has the rest', () => {
+  const wide = place(bill({}), 1200);
+  expect(wide['accountId']).toBe(Math.min(230, Math.ceil(width('6040 Irrigation and watering parts', 14) + 14)));
+  expect(Object.values(wide).reduce((a, b) => a + b, 0)).toBe(1200);
+});
+it('where there is too little, account and cost centre give, not the figures', () => {
+  const [wide, narrow] = [place(bill({}), 1200), place(bill({}), 480)];
+  for (const id of ['quantity', 'unitPrice', 'amount', 'taxCodeId']) expect(narrow[id], id).toBe(wide[id]);
+  expect(narrow['accountId']!).toBeLessThan(wide['accountId']!);
+});
+it('has a column for units only where a row has one', () => {
+  expect(place(bill({}), 800)['unit']).toBeUndefined();
+  expect(place(bill({}, { id: 'b', unit: 'h' }), 800)['unit']).toBeGreaterThan(0);
+});
+it('no column is below its least, and all fit wherever that is possible', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 300, max: 2000 }),
+      fc.array(fc.string({ maxLength: 60 }), { minLength: 1, maxLength: 5 }),
+      (room, texts) => {
+        const placed = placeColumns(
+          bill(...texts.map((description, i) => ({ id: String(i), description, unitPrice: '9'.repeat(i * 4 + 1) }))),
+          () => choice,
+          room,
+          width,
+        );
+        for (const c of placed) expect(c.width, c.id).toBeGreaterThanOrEqual(c.least);
+        const sum = placed.reduce((n, c) => n + c.width, 0),
+          fixed = placed.reduce((n, c) => n + (['accountId', 'costCentreId', 'description'].includes(c.id) ? c.least : c.width), 0);
+        expect(sum).toBeLessThanOrEqual(Math.max(room, fixed) + 2);
+      },
+    ),
+  );
+});

@@ -1,0 +1,59 @@
+import { useEffect, useRef, useState } from 'react';
+import { cellPath } from '@ledgerline/core/bills';
+import { usePlace } from '../app/company';
+import { ChoiceField } from '../ui/choice-field';
+import { focusField } from './focus';
+import type { Chosen } from './said';
+import { doubtsOf } from './use-desk-keys';
+import type { Desk } from './use-desk';
+
+const lists = {
+  accountId: ['accounts', 'Account for all'],
+  costCentreId: ['cost-centres', 'Cost centre for all'],
+  taxCodeId: ['tax-codes', 'Tax code for all'],
+} as const;
+
+/** One choice for all rows that want it: typed in place, and taken back by one undo. */
+export function FillAll({ desk, field, lines }: { desk: Desk; field: Chosen; lines: string[] }) {
+  const { company } = usePlace();
+  const [asking, ask] = useState(false);
+  const place = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    if (asking) place.current?.querySelector('input')?.focus();
+  }, [asking]);
+  const [of, label] = lists[field];
+  if (!asking)
+    return (
+      <button className="btn btn-xs btn-outline" data-fill={field} title="Alt+A" onClick={() => ask(true)}>
+        Choose one for all
+      </button>
+    );
+  return (
+    <span
+      className="w-56"
+      ref={place}
+      onBlur={(e) => {
+        if (!e.currentTarget.contains(e.relatedTarget)) ask(false);
+      }}
+    >
+      <ChoiceField
+        company={company.id}
+        of={of}
+        label={label}
+        value={null}
+        chosen={null}
+        show="both"
+        onPick={(choice) => {
+          if (!choice) return;
+          desk.know(choice);
+          desk.edit(...lines.map((line) => ({ do: 'set-cell' as const, line, field, value: choice.id })));
+          ask(false);
+          // On with what else wants a look.
+          const filled = lines.map((line) => cellPath(line, field));
+          const next = doubtsOf(desk).find((path) => !filled.includes(path)) ?? filled[0]!;
+          setTimeout(() => focusField(next));
+        }}
+      />
+    </span>
+  );
+}

@@ -1,0 +1,55 @@
+import { expect, it } from 'vitest';
+import type { Bill, Exception } from '@ledgerline/contract';
+import { saidOf } from './said';
+
+const lines = ['a', 'b', 'c', 'd', 'e'].map((id) => ({ id })) as Bill['lines'];
+const open = (code: string, path: string, severity: Exception['severity'] = 'stops', sentence = `${code} at ${path}`): Exception => ({
+  code,
+  path,
+  key: '',
+  sentence,
+  severity,
+  settledBy: [],
+  choices: [],
+});
+const said = (...exceptions: Exception[]) => saidOf({ exceptions, lines });
+
+it('says what many rows miss in one sentence, with what fills them all', () => {
+  const [all] = said(...lines.map((l) => open('account-missing', `${l.id}.accountId`)));
+  expect(all).toMatchObject({
+    sentence: 'All 5 rows need an account.',
+    path: 'a.accountId',
+    fill: { field: 'accountId', lines: ['a', 'b', 'c', 'd', 'e'] },
+  });
+  expect(said(open('account-missing', 'b.accountId'), open('account-missing', 'e.accountId'))[0]!.sentence).toBe(
+    'Rows 2 and 5 need an account.',
+  );
+  expect(said(...['a', 'b', 'c', 'd'].map((l) => open('cost-centre-missing', `${l}.costCentreId`)))[0]!.sentence).toBe(
+    '4 rows need a cost centre.',
+  );
+});
+it('one row is one row, with nothing to fill', () => {
+  expect(said(open('tax-code-missing', 'c.taxCodeId'))).toMatchObject([{ sentence: 'Row 3 needs a tax code.', fill: null }]);
+  expect(said(open('amount-missing', 'a.amount'), open('amount-missing', 'b.amount'))[0]).toMatchObject({
+    sentence: 'Rows 1 and 2 have no amount.',
+    fill: null,
+  });
+});
+it('the weightiest comes first: what stops before what asks, the bill before its rows; doubts and the proof are told elsewhere', () => {
+  const codes = said(
+    open('unsure', 'net', 'asks'),
+    open('wrong-company', '', 'asks'),
+    open('account-missing', 'a.accountId'),
+    open('supplier-missing', 'supplierId'),
+    open('proof-off', 'proof'),
+  ).map((s) => s.all[0]!.code);
+  expect(codes).toEqual(['supplier-missing', 'account-missing', 'wrong-company']);
+});
+it('leaves nothing out', () => {
+  const many = [
+    open('duplicate', 'invoiceNumber'),
+    open('duplicate', 'gross'),
+    ...lines.map((l) => open('account-closed', `${l.id}.accountId`)),
+  ];
+  expect(said(...many).flatMap((s) => s.all)).toHaveLength(many.length);
+});

@@ -1,0 +1,35 @@
+import { useEffect } from 'react';
+import { usePlace } from '../app/company';
+import { arrivalsApi } from '../arrivals/api';
+import { billsApi } from '../bills/api';
+import { borrow } from '../ui/page-view';
+
+/** Fetches a bill with its page before it is asked for, and holds it ready as long as it may be next. */
+function useReady(id: string | null): void {
+  const { company } = usePlace();
+  const { currentData: bill } = billsApi.useBillQuery({ company: company.id, id: id ?? '' }, { skip: !id });
+  const documentId = bill?.documentId ?? null;
+  const { currentData: pages } = arrivalsApi.usePagesQuery({ company: company.id, id: documentId ?? '' }, { skip: !documentId });
+  const first = pages?.pages[0];
+  const base = `/api/companies/${company.id}/documents/${documentId}`;
+  const pdf = first?.image === 'pdf' ? (first.source ? `${base}/files/${first.source.sha}` : `${base}/file`) : null;
+  const picture = !pdf && first && first.image !== 'words' ? `${base}/picture/${first.number}` : null;
+  useEffect(() => {
+    if (picture) new Image().src = picture;
+    if (!pdf) return;
+    const held = borrow(pdf);
+    return () => held.give();
+  }, [pdf, picture]);
+}
+
+/** The next two bills of the queue, ready before the one in hand is done. Gives the next one's id, and how many wait. */
+export function useAhead(id: string): { next: string | null; left: number | null } {
+  const { company } = usePlace();
+  const { data: queue } = billsApi.useNextBillQuery({ company: company.id, after: id });
+  const next = queue?.id && queue.id !== id ? queue.id : null;
+  const { data: then } = billsApi.useNextBillQuery({ company: company.id, after: next ?? '' }, { skip: !next });
+  const after = then?.id && then.id !== id && then.id !== next ? then.id : null;
+  useReady(next);
+  useReady(after);
+  return { next, left: queue?.left ?? null };
+}
