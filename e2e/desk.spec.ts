@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { makePdf } from '@ledgerline/documents/maker';
 import { suppliers } from '@ledgerline/documents/suppliers';
-import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
+import { arrival, arrivals, invoiceOf, signIn, upload } from './arrivals.ts';
 
 /** Presses keys and counts them. */
 function keyboard(page: Page) {
@@ -18,10 +18,15 @@ function keyboard(page: Page) {
     },
   };
 }
-async function opened(page: Page, of: string, number: string, lines = 2): Promise<void> {
-  const index = suppliers.findIndex((s) => s.name.startsWith(of));
+async function opened(page: Page, of: string, number: string, lines = 2, off = 0): Promise<void> {
+  const invoice = invoiceOf(
+    suppliers.findIndex((s) => s.name.startsWith(of)),
+    number,
+    lines,
+  );
+  const printed = { ...invoice, gross: (Number(invoice.gross) + off).toFixed(2) };
   await arrivals(page);
-  await upload(page, `${number}.pdf`, 'application/pdf', await makePdf(invoiceOf(index, number, lines)));
+  await upload(page, `${number}.pdf`, 'application/pdf', await makePdf(printed));
   await arrival(page, number)
     .getByRole('link', { name: new RegExp(of) })
     .click();
@@ -38,6 +43,44 @@ test('a clean bill takes one key, and the next one is there with its page', asyn
   await expect(field(page, 'Invoice number')).not.toHaveValue('E2E-D1');
   await expect(page.getByTestId('page').locator('canvas, img, svg').first()).toBeVisible();
   expect(keys.pressed()).toBeLessThanOrEqual(2);
+});
+
+test('a wrong total takes six keys at most, the next bill included', async ({ page }) => {
+  await opened(page, 'Mossgarth', 'E2E-D4', 2, 10);
+  await expect(page.getByLabel('Proof')).toContainText('Off by 10.00');
+  const keys = keyboard(page);
+  await keys.press('Alt+r');
+  await expect(page.getByLabel('Proof')).toContainText('Adds up.');
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
+  await keys.press('Control+Enter');
+  await expect(page.getByText('E2E-D4 went to approval')).toBeVisible();
+  expect(keys.pressed()).toBeLessThanOrEqual(6);
+});
+
+test('a few letters lead to a bill, an account’s entries and an action, from wherever one is', async ({ page }) => {
+  await opened(page, 'Quillhaven', 'E2E-D5');
+  await page.goto('/');
+  await expect(page.getByText('Waiting for you')).toBeVisible();
+  const go = page.getByRole('dialog', { name: 'Go to' });
+  const jump = async (letters: string, option: RegExp) => {
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type(letters);
+    await expect(go.getByRole('option', { name: option }).first()).toBeVisible();
+  };
+  await jump('e2e-d5', /Bill E2E-D5/);
+  await page.keyboard.press('Enter');
+  await expect(field(page, 'Invoice number')).toHaveValue('E2E-D5');
+  await jump('set as', /Action Set aside/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog', { name: 'Set this bill aside' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await jump('supp', /Place Suppliers/);
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/suppliers$/);
+  await signIn(page, 'Halina Voss');
+  await jump('6150', /Account 6150/);
+  await go.getByRole('option', { name: /Account 6150/ }).click();
+  await expect(page.getByText(/on account 6150 /)).toBeVisible();
 });
 
 test('a first bill of a new supplier: one key makes it, and twenty rows are coded alike by eight more at most', async ({ page }) => {

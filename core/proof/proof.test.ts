@@ -34,6 +34,13 @@ describe('the proof of a bill', () => {
       ).holds,
     ).toBe(true));
   it('names the difference', () => expect(prove(bill({ gross: '318.16' })).sentence).toBe('Off by 10.00: the lines make too little.'));
+  it('offers the total that lines and their tax make, where their rates make the tax; else the tax', () => {
+    const off = (taxRate: string | null) =>
+      prove(bill({ gross: '318.16', lines: [line({ taxRate })] })).repairs.map((r) => [r.kind, r.value]);
+    expect(off('20')).toEqual([['gross', '308.16']]);
+    expect(off(null)[0]).toEqual(['tax', '61.36']);
+    expect(off('5')[0]).toEqual(['tax', '61.36']);
+  });
   it('offers the amount that quantity × price makes', () => {
     const proof = prove(bill({ lines: [line({ amount: '265.80' })] }));
     expect(proof.rows).toEqual({ a: false });

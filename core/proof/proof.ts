@@ -8,6 +8,7 @@ export interface ProofLine {
   priceQuantity: string;
   discountPercent: string | null;
   amount: string | null;
+  /** In percent, as far as it is known. */ taxRate?: string | null;
 }
 export interface ProofBill {
   currency: string;
@@ -113,7 +114,11 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: Proof['row
   const netSaid = decOrNull(bill.net),
     said = decOrNull(bill.gross),
     whole = bill.lines.length > 0;
-  if (said && netSaid && !bill.pricesIncludeTax && netSaid.eq(net) && said.minus(netSaid).gte(0))
+  const netHolds = said !== null && netSaid !== null && !bill.pricesIncludeTax && netSaid.eq(net);
+  if (netHolds && !gap.isZero() && taxIsOfRates(bill)) {
+    const total = net.plus(value(bill.tax));
+    repairs.push({ sentence: `Total is ${shown(total)}`, kind: 'gross', value: total.toFixed() });
+  } else if (netHolds && said.minus(netSaid).gte(0))
     repairs.push({ sentence: `Tax is ${shown(said.minus(netSaid))}`, kind: 'tax', value: said.minus(netSaid).toFixed() });
   if (!bill.pricesIncludeTax && said && !gap.isZero() && said.minus(value(bill.tax)).eq(netSaid ?? zero) && gap.isPositive() && whole)
     repairs.push({ sentence: `Add a charge of ${shown(gap)}`, kind: 'charge', value: gap.toFixed() });
@@ -126,4 +131,24 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: Proof['row
     repairs.push({ sentence: `Total is ${shown(total)}`, kind: 'gross', value: total.toFixed() });
   }
   return repairs.slice(0, 3);
+}
+
+/** Whether the rows' rates make the tax, to a minor unit for each rate. */
+function taxIsOfRates(bill: ProofBill): boolean {
+  const tax = decOrNull(bill.tax),
+    byRate = new Map<string, Decimal>();
+  if (!tax) return false;
+  for (const line of bill.lines) {
+    const rate = decOrNull(line.taxRate ?? null);
+    if (!rate) return false;
+    byRate.set(rate.toFixed(), (byRate.get(rate.toFixed()) ?? zero).plus(value(line.amount)));
+  }
+  const made = sum([...byRate].map(([rate, amount]) => roundTo(amount.times(rate).div(100), bill.currency)));
+  return (
+    byRate.size > 0 &&
+    made
+      .minus(tax)
+      .abs()
+      .lte(roundTo(dec('0.01').times(byRate.size), bill.currency))
+  );
 }

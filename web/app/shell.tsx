@@ -2,6 +2,7 @@ import { BookOpen, CircleUser, FileText, Inbox, LogOut, Moon, Settings, Stamp, S
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useMatch, useNavigate } from 'react-router';
 import { DropAnywhere } from '../arrivals/drop';
+import { Jump } from '../jump/jump';
 import { authApi } from '../auth/api';
 import { todayApi } from '../today/api';
 import { usePlace } from './company';
@@ -45,6 +46,7 @@ export function Shell() {
   const [theme, turn] = useTheme();
   const navigate = useNavigate();
   const [keys, showKeys] = useState(false);
+  const [jumping, jump] = useState<KeyboardEvent | null>(null);
   const places = usePlaces();
   // At the desk the page needs the room.
   const folded = useMatch('/bills/:id') !== null;
@@ -52,6 +54,7 @@ export function Shell() {
   useKeys('Everywhere', [
     ...places.map((p) => ({ key: `Alt+${p.key}`, what: p.label, run: () => void navigate(p.to) })),
     { key: '/', what: 'Search', run: () => document.querySelector<HTMLInputElement>('input[type=search]')?.focus() },
+    { key: 'Ctrl+K', what: 'Go to anything', run: (e) => jump(e) },
     { key: 'F1', what: 'These keys', run: () => showKeys(true) },
     { key: '?', what: 'These keys', silent: true, run: () => showKeys(true) },
   ]);
@@ -73,7 +76,7 @@ export function Shell() {
             to={to}
             end={to === '/'}
             title={folded ? `${label} (Alt+${key})` : `Alt+${key}`}
-            aria-label={folded ? (count > 0 ? `${count} ${label}` : label) : undefined}
+            aria-label={folded ? (count > 0 ? `${label}, ${count}` : label) : undefined}
             className={({ isActive }) =>
               `relative flex h-9 items-center gap-2 border-l-[3px] px-3 max-md:h-12 max-md:min-w-0 max-md:flex-1 max-md:flex-col max-md:justify-center max-md:gap-0 max-md:border-t-[3px] max-md:border-l-0 max-md:px-0 ${isActive ? 'border-primary bg-base-100 font-semibold text-primary' : 'border-transparent hover:bg-base-300/50'}`
             }
@@ -134,6 +137,7 @@ export function Shell() {
           <Outlet />
         </DropAnywhere>
       </main>
+      {jumping && <Jump places={places} asked={jumping} close={() => jump(null)} />}
       {keys && <KeysDialog close={() => showKeys(false)} />}
     </div>
   );

@@ -44,9 +44,11 @@ export function DeskPage() {
   const { word, box } = usePageWords(desk, pages);
   const [asking, ask] = useState<Asked | null>(null);
   const supplier = useNewSupplier(desk);
+  const repair = desk && proof?.repairs[0];
   useDeskKeys(desk, {
     done: () => void act('send'),
     setAside: () => ask('set-aside'),
+    repair: repair ? () => desk.repair(repair) : null,
     supplier: supplier.may ? () => void supplier.make() : null,
     leave,
   });

@@ -49,8 +49,8 @@ export function ProofStrip({ bill, proof, locked, repair }: { bill: Bill; proof:
           {proof.sentence}
         </span>
         {!locked &&
-          proof.repairs.map((r) => (
-            <button key={r.sentence} className="btn btn-sm btn-outline" onClick={() => repair(r)}>
+          proof.repairs.map((r, i) => (
+            <button key={r.sentence} className="btn btn-sm btn-outline" title={i === 0 ? 'Alt+R' : undefined} onClick={() => repair(r)}>
               {r.sentence}
             </button>
           ))}

@@ -3,7 +3,7 @@ import { api, at, list, type Of } from '../app/api';
 
 export const ledgerApi = api.injectEndpoints({
   endpoints: (b) => ({
-    entries: b.infiniteQuery<EntryList, Of<{ q?: string }>, string | null>({
+    entries: b.infiniteQuery<EntryList, Of<{ q?: string; account?: string }>, string | null>({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },
       query: ({ queryArg: { company, ...params }, pageParam }) => ({
         url: at(company, '/entries'),

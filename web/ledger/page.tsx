@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import type { EntryRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
+import { billsApi } from '../bills/api';
 import { DataTable, type Column } from '../ui/data-table';
 import { money, showDay } from '../ui/format';
 import { useRows } from '../ui/infinite';
@@ -14,7 +15,15 @@ export function LedgerPage() {
   const { company } = usePlace();
   const navigate = useNavigate();
   const [q, setQ] = useState('');
-  const list = useRows(ledgerApi.useEntriesInfiniteQuery({ company: company.id, ...(q ? { q } : {}) }), (page) => page.entries);
+  const [params, setParams] = useSearchParams();
+  const account = params.get('account');
+  const code = params.get('code') ?? '';
+  const { currentData: named } = billsApi.useChoicesQuery({ company: company.id, of: 'accounts', q: code }, { skip: !account });
+  const only = named?.choices.find((c) => c.id === account);
+  const list = useRows(
+    ledgerApi.useEntriesInfiniteQuery({ company: company.id, ...(q ? { q } : {}), ...(account ? { account } : {}) }),
+    (page) => page.entries,
+  );
   const columns = useMemo(
     (): Column<EntryRow>[] => [
       { id: 'number', head: 'Entry', width: 112, cell: (e) => <span className="code text-primary">{e.number}</span> },
@@ -37,13 +46,21 @@ export function LedgerPage() {
   );
   return (
     <div className="flex h-full flex-col">
-      <Head title="Ledger" detail={`Journal entries of ${company.name}, ${company.baseCurrency}`}>
+      <Head
+        title="Ledger"
+        detail={`Journal entries of ${company.name}, ${company.baseCurrency}${account ? `, on account ${only ? `${only.code} ${only.name}` : code}` : ''}`}
+      >
+        {account && (
+          <button className="btn btn-sm" onClick={() => setParams({})}>
+            All accounts
+          </button>
+        )}
         <SearchField label="Search entries" placeholder="Number, supplier, invoice" value={q} change={setQ} />
       </Head>
       <div className="flex min-h-0 grow">
         <DataTable
           label="Entries"
-          remember={`entries ${company.id}`}
+          remember={`entries ${company.id} ${account ?? ''}`}
           {...list}
           columns={columns}
           rowId={(e) => e.id}

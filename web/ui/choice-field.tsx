@@ -1,8 +1,9 @@
 import { useCombobox } from 'downshift';
 import { createPortal } from 'react-dom';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { billsApi } from '../bills/api';
+import { useSettled } from './settled';
 
 interface Props {
   company: string;
@@ -181,14 +182,4 @@ export function ChoiceField({
       {place ? createPortal(menu, place) : menu}
     </>
   );
-}
-
-/** The value once typing has paused for a moment, so that not every letter asks the server. */
-function useSettled(value: string): string {
-  const [settled, settle] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => settle(value), 60);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return settled;
 }

@@ -16,7 +16,7 @@ const fresh = (base: Bill): Held => ({
   clashes: [],
   theirs: null,
 });
-const unsent = (held: Held): Operation[] => [...held.sending, ...held.pending];
+const unsent = (held: Held): Operation[] => held.pending.reduce((all, op) => merged(all, op), held.sending);
 /** The save state that follows from what is typed. */
 const atRest = (held: Held): void => {
   held.save = held.pending.length > 0 ? 'dirty' : 'clean';
@@ -113,8 +113,11 @@ export const deskSlice = createSlice({
     saveFailed(state, { payload: { id, save, sentence } }: PayloadAction<{ id: string; save: 'refused' | 'offline'; sentence: string }>) {
       const held = state.held[id];
       if (!held) return;
+      const since = held.pending.length > 0;
       held.pending = unsent(held as Held);
       held.sending = [];
+      // What was typed meanwhile may be what puts it right.
+      if (save === 'refused' && since) return void atRest(held);
       held.save = save;
       held.sentence = sentence;
     },

@@ -336,6 +336,18 @@ const commands = fc.commands(
   ],
   { maxCommands: 40 },
 );
+it('what is put right while a refusal is on its way is sent again by itself', async () => {
+  const d = desk();
+  d.open('one');
+  d.server.holding = true;
+  d.edit('one', op('gross', 'bad'));
+  await d.tick();
+  d.edit('one', op('gross', '1'));
+  d.server.holding = false;
+  await d.release();
+  await settle();
+  expect([d.held('one').save, d.server.bills['one']!.gross]).toEqual(['clean', '1']);
+});
 describe('whatever happens', () => {
   it('nothing typed is lost, and in the end the server has it', () =>
     fc.assert(
