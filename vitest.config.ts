@@ -8,6 +8,8 @@ export default defineConfig({
         test: {
           ...common,
           name: 'core',
+          // Pure functions: each file need not load everything anew.
+          isolate: false,
           include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'documents/**/*.test.ts', 'web/**/*.test.ts'],
         },
       },

@@ -142,3 +142,40 @@ test('the ink that a value was read from stands at its field and above its row; 
   await page.getByRole('button', { name: 'Move the page: left, right, above' }).click();
   await page.getByRole('button', { name: 'Move the page: left, right, above' }).click();
 });
+
+test('the page stands in a window of its own, lit up in step with the desk, in both directions', async ({ page }) => {
+  await opened(page, 'Quillhaven', 'E2E-D6');
+  const comes = page.context().waitForEvent('page');
+  await page.getByRole('button', { name: 'Page in a window of its own' }).click();
+  const second = await comes;
+  await expect(second.getByTestId('page').locator('canvas')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Page' })).toHaveCount(0);
+  await field(page, 'Net').focus();
+  await expect(second.locator('[data-mark="net"]')).toHaveClass(/border-2/);
+  await second.getByLabel('Mark: Total').click();
+  await expect(field(page, 'Total')).toBeFocused();
+  // What is being typed outlives the other window.
+  await field(page, 'Order').fill('PO-77');
+  await second.close();
+  await expect(page.getByRole('region', { name: 'Page' })).toBeVisible();
+  await expect(field(page, 'Order')).toHaveValue('PO-77');
+});
+
+test('columns of the grid are left out and sized, and stay so', async ({ page }) => {
+  await opened(page, 'Quillhaven', 'E2E-D7');
+  const heads = page.getByRole('columnheader');
+  await expect(heads.filter({ hasText: 'Qty' })).toBeVisible();
+  await page.keyboard.press('Alt+c');
+  await page.getByRole('checkbox', { name: 'Qty' }).uncheck();
+  await page.keyboard.press('Escape');
+  await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);
+  const amount = (await heads.filter({ hasText: 'Amount' }).boundingBox())!;
+  await page.mouse.move(amount.x + amount.width - 2, amount.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(amount.x + amount.width + 28, amount.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await page.reload();
+  await expect(heads.filter({ hasText: 'Amount' })).toBeVisible();
+  await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);
+  expect(Math.abs((await heads.filter({ hasText: 'Amount' }).boundingBox())!.width - amount.width - 30)).toBeLessThan(4);
+});

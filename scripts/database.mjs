@@ -95,6 +95,16 @@ function keepSecret(file, owner) {
 /** Waits between tries to start a database again, in seconds; the last one for as long as it takes. */
 const waits = [0.2, 1, 2, 5, 10];
 
+/** Clusters that were broken off while they were made. What somebody still writes into is left to the next start. */
+function removeBrokenOff(home) {
+  for (const name of readdirSync(home).filter((n) => n.startsWith('cluster.new')))
+    try {
+      rmSync(join(home, name), { recursive: true, force: true });
+    } catch {
+      // It goes with the next start.
+    }
+}
+
 /**
  * Starts a private PostgreSQL in a folder, made on first use, on loopback with a password of its own.
  * Gives its addresses for a database of that name (made when missing), as owner and as the application's role, and a way to stop it.
@@ -109,11 +119,12 @@ export async function startDatabase(folder, { name = 'ledgerline', quick = false
   const cluster = join(home, 'cluster');
   const as = owner ? { uid: owner.uid, gid: owner.gid } : {};
   const secret = join(home, 'password');
+  removeBrokenOff(home);
   if (!existsSync(join(cluster, 'PG_VERSION'))) {
-    // Made beside its place and then moved there whole: one that was broken off is made anew.
-    const fresh = join(home, 'cluster.new');
+    // Made beside its place, where nobody else makes one, and then moved there whole: one that was broken off is made anew, and whoever
+    // still works on it, their starter killed, is in nobody's way.
+    const fresh = join(home, `cluster.new-${process.pid}-${Date.now()}`);
     rmSync(cluster, { recursive: true, force: true });
-    rmSync(fresh, { recursive: true, force: true });
     keepSecret(secret, owner);
     const made = spawnSync(
       join(bin, 'initdb'),

@@ -116,7 +116,7 @@ describe('sharing out the pages of an arrival', () => {
       a.documents[0]!.pages[0]!.turn = 0;
     });
     expect(await bills(id)).toHaveLength(2);
-  });
+  }, 120_000);
   it('refuses an arrangement that loses, doubles or invents a page', async () => {
     const { id } = await pile(0, 1);
     const stale = 'have changed meanwhile';

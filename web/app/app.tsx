@@ -8,6 +8,7 @@ import { SignInPage } from '../auth/sign-in';
 import { SetUpPage } from '../auth/set-up';
 import { YouPage } from '../auth/you';
 import { BillsPage } from '../bills/page';
+import { ApartPage } from '../desk/apart-page';
 import { DeskPage } from '../desk/page';
 import { EntryPage } from '../ledger/entry';
 import { LedgerPage } from '../ledger/page';
@@ -21,6 +22,7 @@ import { PlaceContext } from './company';
 import { Shell } from './shell';
 
 const routes = [
+  { path: '/page', element: <ApartPage /> },
   {
     path: '/',
     element: <Shell />,

@@ -57,3 +57,10 @@ it('no column is below its least, and all fit wherever that is possible', () => 
     ),
   );
 });
+it('what somebody sized stays so wide, what they left out is not there', () => {
+  const of = (view: Parameters<typeof placeColumns>[4], room = 480) => placeColumns(bill({}), () => choice, room, width, view);
+  const sized = of({ widths: { accountId: 200, amount: 10 }, hidden: ['quantity'] });
+  expect(sized.find((c) => c.id === 'accountId')!.width).toBe(200);
+  expect(sized.find((c) => c.id === 'amount')!.width, 'never below its least').toBe(62);
+  expect(sized.some((c) => c.id === 'quantity')).toBe(false);
+});

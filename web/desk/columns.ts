@@ -1,5 +1,6 @@
 import type { Bill, Choice } from '@ledgerline/contract';
 import { money } from '../ui/format';
+import type { DeskView } from './view';
 
 export type ColumnId =
   'number' | 'description' | 'quantity' | 'unit' | 'unitPrice' | 'amount' | 'accountId' | 'costCentreId' | 'taxCodeId' | 'remove';
@@ -25,6 +26,12 @@ const all: Column[] = [
   { id: 'remove', head: '', least: 24, most: 24 },
 ];
 
+export const columnIds = all.map((c) => c.id);
+/** What can be left out: nothing that a bill may have to be settled in. */
+export const hideable: ColumnId[] = ['quantity', 'unit', 'unitPrice'];
+/** What people call a column. */
+export const columnName = (id: ColumnId): string => all.find((c) => c.id === id)!.head;
+
 const inCell = 14;
 const headSize = 12,
   textSize = 14;
@@ -48,16 +55,20 @@ function textOf(line: Bill['lines'][number], id: ColumnId, currency: string, cho
 
 /**
  * The grid's columns for a bill, as wide as what stands in them; the description has what is left, and where that is too little, account
- * and cost centre give of theirs. A unit has a column only where a row has one. `widthOf`: of a text at a size, in pixels.
+ * and cost centre give of theirs. A unit has a column only where a row has one. What somebody has sized stays so wide; what they left out is
+ * not there. `widthOf`: of a text at a size, in pixels.
  */
 export function placeColumns(
   bill: Pick<Bill, 'lines' | 'currency'>,
   choiceOf: (id: string | null) => Choice | null,
   room: number,
   widthOf: (text: string, size: number) => number,
+  { widths, hidden }: Pick<DeskView, 'widths' | 'hidden'> = { widths: {}, hidden: [] },
 ): Placed[] {
-  const shown = all.filter((c) => c.id !== 'unit' || bill.lines.some((l) => l.unit));
+  const shown = all.filter((c) => !hidden.includes(c.id) && (c.id !== 'unit' || bill.lines.some((l) => l.unit)));
   const placed = shown.map((c): Placed => {
+    const own = widths[c.id];
+    if (own !== undefined) return { ...c, width: Math.max(c.least, Math.round(own)) };
     const texts = new Set(bill.lines.map((l) => textOf(l, c.id, bill.currency, choiceOf)));
     const wide = Math.max(widthOf(c.head, headSize), ...[...texts].map((t) => widthOf(t, textSize))) + inCell;
     return { ...c, width: Math.ceil(Math.min(c.most, Math.max(c.least, c.most === Infinity ? c.least : wide))) };
@@ -66,7 +77,7 @@ export function placeColumns(
   const left = room - placed.reduce((n, c) => n + c.width, 0);
   if (left >= 0) description.width += left;
   else {
-    const giving = placed.filter((c) => c.id === 'accountId' || c.id === 'costCentreId'),
+    const giving = placed.filter((c) => (c.id === 'accountId' || c.id === 'costCentreId') && widths[c.id] === undefined),
       could = giving.reduce((n, c) => n + c.width - c.least, 0);
     const share = could > 0 ? Math.min(1, -left / could) : 0;
     for (const c of giving) c.width -= Math.floor((c.width - c.least) * share);

@@ -6,9 +6,11 @@ import { usePlace } from '../app/company';
 import { ChoiceField } from '../ui/choice-field';
 import { AmountField, TextField } from '../ui/typed';
 import { textWidth } from '../ui/measure';
-import { placeColumns, type Placed } from './columns';
+import { ColumnEdge } from './column-edge';
+import { placeColumns, type ColumnId, type Placed } from './columns';
 import { cellName } from './marks';
 import type { Desk } from './use-desk';
+import type { DeskView } from './view';
 
 /** Up and down go to the same cell of the row above or below. */
 function arrows(e: React.KeyboardEvent): void {
@@ -27,13 +29,15 @@ interface Props {
   desk: Desk;
   rows: Record<string, boolean | null>;
   /** How wide the grid may be, in pixels. */ room: number;
+  view: Pick<DeskView, 'widths' | 'hidden'>;
+  /** A column was sized. */ onWidth(column: ColumnId, width: number): void;
   /** The row above which the page's ink stands, and how much room that wants. */ ink: { line: string | null; height: number } | null;
 }
 
 /** The line grid: description, figures and coding in one row; Enter goes on, arrows move up and down. */
-export function LineGrid({ desk, rows, room, ink }: Props) {
+export function LineGrid({ desk, rows, room, view, onWidth, ink }: Props) {
   const { bill, locked, choiceOf } = desk;
-  const columns = useMemo(() => placeColumns(bill, choiceOf, room, textWidth), [bill, choiceOf, room]);
+  const columns = useMemo(() => placeColumns(bill, choiceOf, room, textWidth, view), [bill, choiceOf, room, view]);
   const wide = columns.reduce((n, c) => n + c.width, 0);
   return (
     <table className="table-fixed border-y hair text-[14px]" style={{ width: wide }} onKeyDown={arrows}>
@@ -45,8 +49,9 @@ export function LineGrid({ desk, rows, room, ink }: Props) {
       <thead className="bg-base-200">
         <tr>
           {columns.map((c) => (
-            <th key={c.id} className={`h-7 truncate px-1.5 text-[12px] font-medium ${c.num ? 'text-right' : 'text-left'}`}>
+            <th key={c.id} className={`relative h-7 truncate px-1.5 text-[12px] font-medium ${c.num ? 'text-right' : 'text-left'}`}>
               {c.head}
+              {c.head && <ColumnEdge width={c.width} onWidth={(width) => onWidth(c.id, width)} />}
             </th>
           ))}
         </tr>
@@ -97,6 +102,7 @@ function Row({ desk, line, index, holds, columns }: RowProps) {
     }`,
   });
   const set = (field: LineField) => (value: string | null) => desk.setCell(line.id, field, value);
+  const has = (id: ColumnId) => columns.some((c) => c.id === id);
   const figure = (field: 'quantity' | 'unitPrice' | 'amount') => (
     <td
       data-field={path(field)}
@@ -141,13 +147,13 @@ function Row({ desk, line, index, holds, columns }: RowProps) {
       <td data-field={path('description')} title={line.description}>
         <TextField {...cell('description')} value={line.description} onSave={(v) => desk.setCell(line.id, 'description', v ?? '')} />
       </td>
-      {figure('quantity')}
-      {columns.some((c) => c.id === 'unit') && (
+      {has('quantity') && figure('quantity')}
+      {has('unit') && (
         <td data-field={path('unit')}>
           <TextField {...cell('unit')} value={line.unit} onSave={set('unit')} />
         </td>
       )}
-      {figure('unitPrice')}
+      {has('unitPrice') && figure('unitPrice')}
       {figure('amount')}
       {choice('accountId', 'accounts')}
       {choice('costCentreId', 'cost-centres')}

@@ -6,7 +6,9 @@ import { AskNote } from '../ui/dialog';
 import { useWidth } from '../ui/measure';
 import { Split } from '../ui/split';
 import { Empty, Trouble, Waiting } from '../ui/states';
+import { useApart, type OnDesk } from './apart';
 import { Clashes } from './clashes';
+import { ColumnsDialog } from './columns-dialog';
 import { Exceptions } from './exceptions';
 import { focusField } from './focus';
 import { HeaderFields } from './header';
@@ -44,10 +46,12 @@ export function DeskPage() {
   const { word, box } = usePageWords(desk, pages);
   const [asking, ask] = useState<Asked | null>(null);
   const supplier = useNewSupplier(desk);
+  const [columns, showColumns] = useState(false);
   const repair = desk && proof?.repairs[0];
   useDeskKeys(desk, {
     done: () => void act('send'),
     setAside: () => ask('set-aside'),
+    columns: () => showColumns(true),
     repair: repair ? () => desk.repair(repair) : null,
     supplier: supplier.may ? () => void supplier.make() : null,
     leave,
@@ -61,11 +65,73 @@ export function DeskPage() {
     if (ready && first && document.activeElement === document.body) focusField(first);
   }, [id, ready]); // eslint-disable-line react-hooks/exhaustive-deps -- once a bill
 
+  const afar: OnDesk | null = desk && {
+    company: company.id,
+    documentId: desk.bill.documentId,
+    title: desk.bill.invoiceNumber ?? 'Bill',
+    marks: marksOf(desk.bill),
+    active: desk.active,
+  };
+  const take = (path: string) => {
+    desk?.take(path);
+    focusField(path);
+  };
+  const apart = useApart(me.id, afar, { mark: take, word });
+
   if (error && !desk) return <Trouble sentence={sentenceOf(error)} />;
   if (!desk || !proof || !held) return <Waiting />;
   const { bill, locked } = desk;
   const base = `/api/companies/${company.id}/documents/${bill.documentId}`;
   const reasons = [...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))];
+  const thePage = (
+    <section aria-label="Page" className="h-full">
+      {bill.documentId && pages ? (
+        <Sheet
+          base={base}
+          pages={pages.pages}
+          marks={marksOf(bill)}
+          active={desk.active}
+          kept={{
+            zoom: view.zoom,
+            setZoom: (zoom) => change({ zoom }),
+            apart: () => void window.open('/page', 'ledgerline-page', 'popup,width=900,height=1100'),
+            move: () => change({ side: sides[(sides.indexOf(view.side) + 1) % sides.length]! }),
+          }}
+          onMark={take}
+          onWord={word}
+          onBox={(page, mark) => void box(page, mark)}
+        />
+      ) : (
+        <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
+      )}
+    </section>
+  );
+  const theBill = (
+    <section aria-label="Bill" ref={room} className="h-full overflow-auto">
+      <div className="relative">
+        {bill.stage === 'returned' && bill.note && (
+          <p className="border-l-4 border-error bg-error/10 px-5 py-2">
+            <b>Returned:</b> {bill.note}
+          </p>
+        )}
+        <Clashes desk={desk} held={held} />
+        <Exceptions desk={desk} newSupplier={supplier.may ? () => void supplier.make() : null} />
+        <HeaderFields desk={desk} newSupplier={supplier.ask} />
+        <LineGrid
+          desk={desk}
+          rows={proof.rows}
+          room={wide}
+          view={view}
+          onWidth={(id, width) => change({ widths: { ...view.widths, [id]: width } })}
+          ink={ink && { line: ink.piece.line, height: ink.height }}
+        />
+        <PutRight bill={bill} />
+        {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
+        <History bill={bill} />
+        <InkAtHand ink={ink} base={base} active={desk.active} />
+      </div>
+    </section>
+  );
   return (
     <div className="flex h-full flex-col">
       <DeskTop desk={desk} held={held} left={left} act={(what) => void act(what)} ask={ask} leave={leave} />
@@ -76,52 +142,11 @@ export function DeskPage() {
         stacked={view.side === 'above'}
         turned={view.side === 'right'}
         onShare={(share) => change({ share })}
-        first={
-          <section aria-label="Page" className="h-full">
-            {bill.documentId && pages ? (
-              <Sheet
-                base={base}
-                pages={pages.pages}
-                marks={marksOf(bill)}
-                active={desk.active}
-                kept={{
-                  zoom: view.zoom,
-                  setZoom: (zoom) => change({ zoom }),
-                  move: () => change({ side: sides[(sides.indexOf(view.side) + 1) % sides.length]! }),
-                }}
-                onMark={(path) => {
-                  desk.take(path);
-                  focusField(path);
-                }}
-                onWord={word}
-                onBox={(page, mark) => void box(page, mark)}
-              />
-            ) : (
-              <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
-            )}
-          </section>
-        }
-        second={
-          <section aria-label="Bill" ref={room} className="h-full overflow-auto">
-            <div className="relative">
-              {bill.stage === 'returned' && bill.note && (
-                <p className="border-l-4 border-error bg-error/10 px-5 py-2">
-                  <b>Returned:</b> {bill.note}
-                </p>
-              )}
-              <Clashes desk={desk} held={held} />
-              <Exceptions desk={desk} newSupplier={supplier.may ? () => void supplier.make() : null} />
-              <HeaderFields desk={desk} newSupplier={supplier.ask} />
-              <LineGrid desk={desk} rows={proof.rows} room={wide} ink={ink && { line: ink.piece.line, height: ink.height }} />
-              <PutRight bill={bill} />
-              {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
-              <History bill={bill} />
-              <InkAtHand ink={ink} base={base} active={desk.active} />
-            </div>
-          </section>
-        }
+        first={apart ? null : thePage}
+        second={theBill}
       />
       <ProofStrip bill={bill} proof={proof} locked={locked} repair={desk.repair} />
+      {columns && <ColumnsDialog view={view} change={change} close={() => showColumns(false)} />}
       {asking && (
         <AskNote
           title={asks[asking][0]}

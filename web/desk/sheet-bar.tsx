@@ -1,4 +1,4 @@
-import { ChevronLeft, ChevronRight, Columns2, RotateCw, ScanSearch, ZoomIn, ZoomOut } from 'lucide-react';
+import { AppWindow, ChevronLeft, ChevronRight, Columns2, RotateCw, ScanSearch, ZoomIn, ZoomOut } from 'lucide-react';
 import type { PageLook } from './place';
 
 interface Props {
@@ -14,6 +14,7 @@ interface Props {
   setLook(look: PageLook): void;
   turn(): void;
   /** To the next side of the bill, where it may stand at several. */ move?: (() => void) | undefined;
+  /** Into a window of its own. */ apart?: (() => void) | undefined;
 }
 
 const looks: [PageLook, string][] = [
@@ -22,7 +23,7 @@ const looks: [PageLook, string][] = [
 ];
 
 /** Below the page: which page, how it is looked at, how large. */
-export function SheetBar({ number, count, go, percent, zoom, setZoom, near, setNear, look, setLook, turn, move }: Props) {
+export function SheetBar({ number, count, go, percent, zoom, setZoom, near, setNear, look, setLook, turn, move, apart }: Props) {
   const small = 'btn btn-ghost btn-xs btn-square';
   return (
     <div className="flex h-9 shrink-0 items-center gap-0.5 border-t hair bg-base-200 px-1.5 text-[13px] whitespace-nowrap">
@@ -54,6 +55,11 @@ export function SheetBar({ number, count, go, percent, zoom, setZoom, near, setN
       {move && (
         <button className={small} aria-label="Move the page: left, right, above" title="Move the page: left, right, above" onClick={move}>
           <Columns2 size={14} />
+        </button>
+      )}
+      {apart && (
+        <button className={small} aria-label="Page in a window of its own" title="Page in a window of its own" onClick={apart}>
+          <AppWindow size={14} />
         </button>
       )}
       <button className={small} aria-label="Turn the page" title="Turn the page for looking" onClick={turn}>

@@ -25,7 +25,7 @@ interface Props {
   onWord?(text: string, mark: Mark): void;
   onBox?(page: ShownPage, mark: Mark): void;
   /** A page is on the screen. */ onDrawn?(): void;
-  /** How large somebody wants it, where that is kept. */ kept?: { zoom: number; setZoom(zoom: number): void; move(): void };
+  /** How large somebody wants it, where that is kept. */ kept?: { zoom: number; setZoom(zoom: number): void; move(): void; apart(): void };
 }
 interface Drawn {
   x0: number;
@@ -211,6 +211,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
         look={page.scan ? look : null}
         setLook={lookAs}
         move={kept?.move}
+        apart={kept?.apart}
         turn={() => setSpin((spin + 90) % 360)}
       />
     </div>

@@ -13,6 +13,7 @@ export function doubtsOf(desk: Desk): string[] {
 interface Does {
   done(): void;
   setAside(): void;
+  columns(): void;
   /** Takes the first repair of the sum; null where there is none. */ repair: (() => void) | null;
   /** Makes the supplier that the page names; null where there is none to make. */ supplier: (() => void) | null;
   leave(): void;
@@ -51,6 +52,7 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
     },
     { key: 'Alt+M', what: 'Make the supplier that the page names', when: () => Boolean(does.supplier), run: () => does.supplier?.() },
     { key: 'Alt+R', what: 'Take the first repair of the sum', when: () => Boolean(open && does.repair), run: () => does.repair?.() },
+    { key: 'Alt+C', what: 'Columns of the grid', run: does.columns },
     { key: 'Alt+S', what: 'Set aside', when: () => Boolean(open), run: does.setAside },
     {
       key: 'Alt+N',

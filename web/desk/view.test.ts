@@ -9,7 +9,8 @@ it('a kept view comes back as it was', () => {
       fc.double({ min: leastShare, max: 1 - leastShare, noNaN: true }),
       fc.double({ min: 0.5, max: 4, noNaN: true }),
       (side, share, zoom) => {
-        expect(viewFrom(JSON.stringify({ side, share, zoom }))).toEqual({ side, share: share === 0 ? 0 : share, zoom });
+        const view = { side, share, zoom, widths: { amount: 90.5 }, hidden: ['unit' as const] };
+        expect(viewFrom(JSON.stringify(view))).toEqual(view);
       },
     ),
   );
@@ -24,5 +25,7 @@ it('whatever else is kept there gives a view that can be used', () => {
       expect(view.zoom).toBeGreaterThanOrEqual(0.5);
     }),
   );
-  expect(viewFrom('{"side":"below","share":"wide"}')).toEqual(usualView);
+  expect(viewFrom('{"side":"below","share":"wide","widths":{"amount":"wide","other":5},"hidden":["accountId","amount"]}')).toEqual(
+    usualView,
+  );
 });

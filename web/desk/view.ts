@@ -1,15 +1,19 @@
 import { useState } from 'react';
+import { columnIds, hideable, type ColumnId } from './columns';
 
 /** Where the page stands beside the bill. */
 export const sides = ['left', 'right', 'above'] as const;
 export type Side = (typeof sides)[number];
-/** How somebody looks at the desk: where the page stands, what share of the room it has, and how large it is (1 fits its ink). */
+/** How somebody looks at the desk: where the page stands, what share of the room it has, how large it is (1 fits its ink), and the grid's columns. */
 export interface DeskView {
   side: Side;
   share: number;
   zoom: number;
+  /** The grid's columns: those that were sized, in pixels, and those left out. */
+  widths: Partial<Record<ColumnId, number>>;
+  hidden: ColumnId[];
 }
-export const usualView: DeskView = { side: 'left', share: 0.48, zoom: 1 };
+export const usualView: DeskView = { side: 'left', share: 0.48, zoom: 1, widths: {}, hidden: [] };
 export const leastShare = 0.25;
 const within = (value: unknown, least: number, most: number, otherwise: number): number =>
   typeof value === 'number' && Number.isFinite(value) ? Math.min(most, Math.max(least, value)) : otherwise;
@@ -22,6 +26,13 @@ export function viewFrom(kept: string | null): DeskView {
       side: sides.find((s) => s === given?.side) ?? usualView.side,
       share: within(given?.share, leastShare, 1 - leastShare, usualView.share),
       zoom: within(given?.zoom, 0.5, 4, usualView.zoom),
+      widths: Object.fromEntries(
+        columnIds.flatMap((id) => {
+          const wide = given?.widths?.[id];
+          return typeof wide === 'number' && Number.isFinite(wide) ? [[id, within(wide, 24, 800, 100)]] : [];
+        }),
+      ),
+      hidden: hideable.filter((id) => Array.isArray(given?.hidden) && given.hidden.includes(id)),
     };
   } catch {
     return usualView;

@@ -14,7 +14,7 @@ interface Props {
   second: ReactNode;
 }
 
-/** Two parts with a bar between them that can be drawn, or moved by the arrow keys. */
+/** Two parts with a bar between them that can be drawn, or moved by the arrow keys. Without a first part (null) the second has all the room. */
 export function Split({ share, least, stacked, turned, label, onShare, first, second }: Props) {
   const room = useRef<HTMLDivElement>(null);
   const moved = (e: React.PointerEvent) => {
@@ -31,11 +31,12 @@ export function Split({ share, least, stacked, turned, label, onShare, first, se
   };
   return (
     <div ref={room} className={`flex min-h-0 grow ${stacked ? 'flex-col' : turned ? 'flex-row-reverse' : ''}`}>
-      <div className="min-h-0 min-w-0 shrink-0" style={{ flexBasis: `calc(${share * 100}% - 3px)` }}>
+      <div className="min-h-0 min-w-0 shrink-0" hidden={first === null} style={{ flexBasis: `calc(${share * 100}% - 3px)` }}>
         {first}
       </div>
       <div
         role="separator"
+        hidden={first === null}
         tabIndex={-1}
         aria-label={label}
         aria-orientation={stacked ? 'horizontal' : 'vertical'}
