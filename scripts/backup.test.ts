@@ -82,7 +82,10 @@ it('brings everything back, into an empty database and in place of another one',
   expect(await contentsOf(empty.ownerUrl)).toEqual(before);
 
   const url = into.url;
+  // A server that runs always listens; this one holds a connection instead.
+  const held = await into.database.pool.connect();
   const running = ledgerline(into.ownerUrl, url, 'restore', file);
+  held.release();
   expect([running.status, running.said]).toEqual([1, expect.stringContaining('Ledgerline is running on this database')]);
   await letGo(into);
   expect(ledgerline(into.ownerUrl, url, 'restore', file)).toMatchObject({ status: 0 });

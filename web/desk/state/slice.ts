@@ -22,6 +22,11 @@ const atRest = (held: Held): void => {
   held.save = held.pending.length > 0 ? 'dirty' : 'clean';
   held.sentence = null;
 };
+/** What is typed while both values are shown may meet theirs as well. */
+function askedToo(held: Held, ops: readonly Operation[]): void {
+  for (const clash of clashesOf(held.base, held.theirs!, ops))
+    if (!held.clashes.some((c) => c.path === clash.path)) held.clashes.push(clash);
+}
 /** A newer bill under what is typed: it stays on top where it meets nothing, and is asked about where it does. */
 function rebase(held: Held, theirs: Bill): void {
   const mine = unsent(held);
@@ -72,6 +77,7 @@ export const deskSlice = createSlice({
         held.past.push(step);
         held.future = [];
       }
+      if (held.save === 'conflict' && held.theirs) askedToo(held as Held, step.redo);
       if (held.save === 'clean' || held.save === 'refused') atRest(held);
     },
     undone(state, { payload: id }: PayloadAction<string>) {

@@ -336,6 +336,17 @@ const commands = fc.commands(
   ],
   { maxCommands: 40 },
 );
+it('what is typed while both values are shown into a row that they removed is asked about too', async () => {
+  const d = desk();
+  d.open('one');
+  d.server.other('one', { do: 'remove-line', line: 'l2' });
+  d.server.other('one', op('gross', '7'));
+  d.edit('one', op('gross', '1'));
+  d.open('one');
+  expect(d.held('one').clashes.map((c) => c.path)).toEqual(['gross']);
+  d.edit('one', op('l2.amount', '1'));
+  expect(d.held('one').clashes.map((c) => c.path)).toEqual(['gross', 'l2']);
+});
 it('what is put right while a refusal is on its way is sent again by itself', async () => {
   const d = desk();
   d.open('one');
