@@ -135,3 +135,12 @@ it('what was brought back goes on: rights, numbers and the chain are as they wer
   );
   expect(posted.posted[0]!.number).toBe(2);
 });
+
+it('somebody who lost their password is let in again by the command', async () => {
+  const found = ledgerline(from.ownerUrl, from.url, 'readmit', 'ines@marrowby.example');
+  expect(found).toMatchObject({ status: 0, said: expect.stringMatching(/^Ines Okafor signs in with \S{16} and should change it at once/) });
+  expect(ledgerline(from.ownerUrl, from.url, 'readmit', 'nobody@marrowby.example')).toMatchObject({
+    status: 1,
+    said: 'Nobody here has the address nobody@marrowby.example.\n',
+  });
+});

@@ -97,7 +97,7 @@ describe('what keeps a bill from being sent on', () => {
   });
   it('names a line by its id, and its row in words', () =>
     expect(run(oneLine({ accountId: null }))).toEqual([
-      expect.objectContaining({ path: 'l1.accountId', sentence: 'Row 1 has no ledger account.' }),
+      expect.objectContaining({ path: 'l1.accountId', sentence: 'Row 1 needs an account.' }),
     ]));
 });
 describe('bank details on the page', () => {

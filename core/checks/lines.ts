@@ -1,13 +1,14 @@
 import { cellPath } from '../bills/index.ts';
 import { decOrNull } from '../money/index.ts';
-import type { Check, CheckedBill, CheckedLine, Facts } from './types.ts';
+import type { Check, CheckedLine, Facts } from './types.ts';
 
-/** A check of every line: found where the sentence for the row ("Row 3 …") is not null. */
+/** A check of every line: found where a line is wrong; `said` of one such row, and of many. */
 const eachLine = (
   code: string,
   cell: keyof CheckedLine,
   what: string,
-  sentence: (line: CheckedLine, facts: Facts, bill: CheckedBill) => string | null,
+  said: readonly [one: string, many: string],
+  wrong: (line: CheckedLine, facts: Facts) => boolean,
   needs: Check['needs'] = [],
 ): Check => ({
   code,
@@ -17,14 +18,12 @@ const eachLine = (
   adjustable: false,
   settledBy: [],
   what,
+  said,
   run: (bill, facts) =>
-    bill.lines.flatMap((line, i) => {
-      const said = sentence(line, facts, bill);
-      return said === null ? [] : [{ path: cellPath(line.id, cell), sentence: `Row ${i + 1} ${said}` }];
-    }),
+    bill.lines.flatMap((line, i) => (wrong(line, facts) ? [{ path: cellPath(line.id, cell), sentence: `Row ${i + 1} ${said[0]}.` }] : [])),
 });
-const closed = (code: string, cell: 'accountId' | 'costCentreId' | 'taxCodeId', what: string, said: string): Check =>
-  eachLine(code, cell, what, (l, f) => (l[cell] && f.closed.has(l[cell]) ? said : null), ['closed']);
+const closed = (code: string, cell: 'accountId' | 'costCentreId' | 'taxCodeId', what: string, said: readonly [string, string]): Check =>
+  eachLine(code, cell, what, said, (l, f) => l[cell] !== null && f.closed.has(l[cell]), ['closed']);
 
 export const lineChecks: Check[] = [
   {
@@ -37,20 +36,34 @@ export const lineChecks: Check[] = [
     what: 'There is at least one line',
     run: (bill) => (bill.lines.length === 0 ? [{ path: 'lines', sentence: 'There are no lines. Add one, or more.' }] : []),
   },
-  eachLine('amount-missing', 'amount', 'Every row has an amount', (l) => (decOrNull(l.amount) === null ? 'has no amount.' : null)),
-  eachLine('description-missing', 'description', 'Every row has a description', (l) =>
-    l.description.trim() ? null : 'has no description.',
+  eachLine('amount-missing', 'amount', 'Every row has an amount', ['has no amount', 'have no amount'], (l) => decOrNull(l.amount) === null),
+  eachLine(
+    'description-missing',
+    'description',
+    'Every row has a description',
+    ['has no description', 'have no description'],
+    (l) => !l.description.trim(),
   ),
-  eachLine('account-missing', 'accountId', 'Every row has a ledger account', (l) => (l.accountId ? null : 'has no ledger account.')),
+  eachLine('account-missing', 'accountId', 'Every row has a ledger account', ['needs an account', 'need an account'], (l) => !l.accountId),
   eachLine(
     'cost-centre-missing',
     'costCentreId',
     'Accounts that need a cost centre have one',
-    (l, f) => (l.accountId && !l.costCentreId && f.needsCostCentre.has(l.accountId) ? 'needs a cost centre.' : null),
+    ['needs a cost centre', 'need a cost centre'],
+    (l, f) => l.accountId !== null && !l.costCentreId && f.needsCostCentre.has(l.accountId),
     ['needsCostCentre'],
   ),
-  eachLine('tax-code-missing', 'taxCodeId', 'Every row has a tax code', (l) => (l.taxCodeId ? null : 'has no tax code.')),
-  closed('account-closed', 'accountId', 'Accounts take postings', 'is on an account that is closed. Choose another.'),
-  closed('cost-centre-closed', 'costCentreId', 'Cost centres take postings', 'is on a cost centre that is closed. Choose another.'),
-  closed('tax-code-closed', 'taxCodeId', 'Tax codes are in use', 'has a tax code that is closed. Choose another.'),
+  eachLine('tax-code-missing', 'taxCodeId', 'Every row has a tax code', ['needs a tax code', 'need a tax code'], (l) => !l.taxCodeId),
+  closed('account-closed', 'accountId', 'Accounts take postings', [
+    'is on an account that is closed. Choose another',
+    'are on accounts that are closed. Choose others',
+  ]),
+  closed('cost-centre-closed', 'costCentreId', 'Cost centres take postings', [
+    'is on a cost centre that is closed. Choose another',
+    'are on cost centres that are closed. Choose others',
+  ]),
+  closed('tax-code-closed', 'taxCodeId', 'Tax codes are in use', [
+    'has a tax code that is closed. Choose another',
+    'have tax codes that are closed. Choose others',
+  ]),
 ];

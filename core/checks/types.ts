@@ -93,6 +93,8 @@ export interface Check {
   settledBy: readonly Settling[];
   /** What it looks for, for the settings. */
   what: string;
+  /** Of a check of every row: what is said of one that fails (“Row 3 …”), and of many together (“7 rows …”). */
+  said?: readonly [one: string, many: string];
   run(bill: CheckedBill, facts: Facts): Found[];
 }
 

@@ -83,7 +83,7 @@ describe('every question, on a world worked out by hand', () => {
         code: 'account-missing',
         severity: 'stops',
         path: `${one.lines[0].id}.accountId`,
-        sentence: 'Row 1 has no ledger account.',
+        sentence: 'Row 1 needs an account.',
       }),
     ]);
     expect(one.named.map((c: { code: string }) => c.code).sort()).toEqual(['200', 'S1001', 'S20']);

@@ -52,8 +52,7 @@ export function useApart(
       channel.current = null;
     };
   }, [personId]);
-  const said = JSON.stringify(on);
-  useEffect(() => channel.current?.postMessage({ kind: 'desk', on: now.current.on } satisfies Told), [said]);
+  useEffect(() => channel.current?.postMessage({ kind: 'desk', on } satisfies Told), [on]);
   return here;
 }
 

@@ -41,6 +41,12 @@ describe('the piece of a value', () => {
     expect(piece.box.x + piece.box.w).toBeGreaterThan(340);
     expect(piece.framed).toMatchObject({ x: 300, y: 100 });
   });
+  it('begins with its label, whole, not with what stands further off', () => {
+    const far = page(word(20, 100, 30), word(150, 100, 34), word(188, 100, 20), word(300, 100));
+    expect(pieceOf(bill({ net: mark(300, 100) }), 'net', [far])!.box.x).toBe(144);
+    expect(pieceOf(bill({ net: mark(300, 100) }), 'net', [page(word(20, 100, 30))])!.box.x, 'no label in reach').toBe(234);
+    expect(pieceOf(bill({ net: mark(2, 100) }), 'net', [page(word(400, 100))])!.box.x, 'never off the page').toBe(0);
+  });
   it('of a cell is its row, whichever of its cells were read', () => {
     const lines = [{ id: 'a', marks: { amount: mark(500, 130), description: mark(60, 130) } }];
     const [read, typed] = [pieceOf(bill({}, ...lines), 'a.amount', [p])!, pieceOf(bill({}, ...lines), 'a.accountId', [p])!];

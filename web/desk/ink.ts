@@ -39,9 +39,23 @@ export function wordHeight(page: Pick<ShownPage, 'words'>): number {
 
 /** A row's piece is this tall at most, in words: what stands further off is not its row. */
 const tall = 6;
-/** What stands left of a value, and right of it, in points: its label, as a rule. */
-const before = 110,
+/** So far left of a value its label may stand, what is shown where none does, and what is shown right of it, in points. */
+const reach = 220,
+  before = 60,
   after = 40;
+
+/** Where the words begin that stand next on the left of a value, in its line: its label, whole; null where nothing stands there. */
+function labelAt(page: Pick<ShownPage, 'words'>, value: Box): number | null {
+  const line = page.words
+    .filter((w) => w.x + w.w <= value.x && w.x + w.w > value.x - reach && w.y < value.y + value.h && w.y + w.h > value.y)
+    .sort((a, b) => b.x - a.x);
+  let start: number | null = null;
+  for (const w of line) {
+    if (start !== null && start - (w.x + w.w) > 1.2 * value.h) break;
+    start = w.x;
+  }
+  return start;
+}
 
 /** The piece of page that the value of a path was read from; null where there is none. A cell's piece is its whole row. */
 export function pieceOf(bill: Pick<Bill, 'marks' | 'lines'>, path: string | null, pages: readonly ShownPage[]): Piece | null {
@@ -54,7 +68,7 @@ export function pieceOf(bill: Pick<Bill, 'marks' | 'lines'>, path: string | null
   if (!first || !page) return null;
   const air = wordHeight(page) * 0.5;
   if (!line) {
-    const x = Math.max(0, first.x - before);
+    const x = Math.max(0, (labelAt(page, first) ?? first.x - before) - 6);
     return {
       page,
       box: { x, y: first.y - air, w: Math.min(page.width, first.x + first.w + after) - x, h: first.h + 2 * air },

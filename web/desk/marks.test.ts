@@ -121,3 +121,9 @@ describe('places and names', () => {
     ]);
   });
 });
+
+it('a currency lies below the amount that it was read off, wherever it stands among the marks', () => {
+  const at = { mark, confidence: 1, proof: null };
+  const paths = marksOf({ ...bill, lines: [], marks: { gross: at, currency: at, net: at } } as unknown as Bill).map((m) => m.path);
+  expect(paths).toEqual(['currency', 'gross', 'net']);
+});

@@ -38,12 +38,13 @@ export function pathName(bill: Pick<Bill, 'lines'>, path: string): string {
   return cell ? cellName(row, cell) : `Row ${row + 1}`;
 }
 
-/** Every value's place on the page with its field's path. */
+/** Every value's place on the page with its field's path. A currency is often read off an amount: it lies below that, so that a click takes the amount. */
 export function marksOf(bill: Bill): ShownMark[] {
   const of = (path: string, label: string, stored: StoredMark | undefined): ShownMark[] =>
     stored?.mark ? [{ path, label, mark: stored.mark, unsure: bill.unsure.includes(path), repaired: stored.repaired }] : [];
+  const header = Object.entries(bill.marks).sort(([a], [b]) => Number(b === 'currency') - Number(a === 'currency'));
   return [
-    ...Object.entries(bill.marks).flatMap(([path, stored]) => of(path, names[path] ?? path, stored)),
+    ...header.flatMap(([path, stored]) => of(path, names[path] ?? path, stored)),
     ...bill.lines.flatMap((line, i) =>
       Object.entries(line.marks).flatMap(([cell, stored]) => of(cellPath(line.id, cell), cellName(i, cell), stored)),
     ),

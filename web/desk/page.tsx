@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
@@ -65,13 +65,13 @@ export function DeskPage() {
     if (ready && first && document.activeElement === document.body) focusField(first);
   }, [id, ready]); // eslint-disable-line react-hooks/exhaustive-deps -- once a bill
 
-  const afar: OnDesk | null = desk && {
-    company: company.id,
-    documentId: desk.bill.documentId,
-    title: desk.bill.invoiceNumber ?? 'Bill',
-    marks: marksOf(desk.bill),
-    active: desk.active,
-  };
+  const bill = desk?.bill ?? null,
+    active = desk?.active ?? null;
+  const marks = useMemo(() => (bill ? marksOf(bill) : []), [bill]);
+  const afar = useMemo(
+    (): OnDesk | null => bill && { company: company.id, documentId: bill.documentId, title: bill.invoiceNumber ?? 'Bill', marks, active },
+    [bill, company.id, marks, active],
+  );
   const take = (path: string) => {
     desk?.take(path);
     focusField(path);
@@ -79,8 +79,8 @@ export function DeskPage() {
   const apart = useApart(me.id, afar, { mark: take, word });
 
   if (error && !desk) return <Trouble sentence={sentenceOf(error)} />;
-  if (!desk || !proof || !held) return <Waiting />;
-  const { bill, locked } = desk;
+  if (!desk || !bill || !proof || !held) return <Waiting />;
+  const { locked } = desk;
   const base = `/api/companies/${company.id}/documents/${bill.documentId}`;
   const reasons = [...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))];
   const thePage = (
@@ -89,8 +89,8 @@ export function DeskPage() {
         <Sheet
           base={base}
           pages={pages.pages}
-          marks={marksOf(bill)}
-          active={desk.active}
+          marks={marks}
+          active={active}
           kept={{
             zoom: view.zoom,
             setZoom: (zoom) => change({ zoom }),

@@ -29,7 +29,9 @@ it('says what many rows miss in one sentence, with what fills them all', () => {
   );
 });
 it('one row is one row, with nothing to fill', () => {
-  expect(said(open('tax-code-missing', 'c.taxCodeId'))).toMatchObject([{ sentence: 'Row 3 needs a tax code.', fill: null }]);
+  expect(said(open('tax-code-missing', 'c.taxCodeId', 'stops', 'Row 3 needs a tax code.'))).toMatchObject([
+    { sentence: 'Row 3 needs a tax code.', fill: null },
+  ]);
   expect(said(open('amount-missing', 'a.amount'), open('amount-missing', 'b.amount'))[0]).toMatchObject({
     sentence: 'Rows 1 and 2 have no amount.',
     fill: null,
@@ -44,6 +46,10 @@ it('the weightiest comes first: what stops before what asks, the bill before its
     open('proof-off', 'proof'),
   ).map((s) => s.all[0]!.code);
   expect(codes).toEqual(['supplier-missing', 'account-missing', 'wrong-company']);
+});
+it('two of two are both', () => {
+  const exceptions = ['a', 'b'].map((l) => open('tax-code-missing', `${l}.taxCodeId`));
+  expect(saidOf({ exceptions, lines: lines.slice(0, 2) })[0]!.sentence).toBe('Both rows need a tax code.');
 });
 it('leaves nothing out', () => {
   const many = [

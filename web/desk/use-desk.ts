@@ -42,7 +42,7 @@ export function useDesk(id: string) {
     dispatch(opened({ bill: loaded, ...(restored ? { restored } : {}) }));
   }, [loaded]); // eslint-disable-line react-hooks/exhaustive-deps -- once for each bill that the server gives
   useEffect(() => take(null), [id]);
-  const bill = held ? shownOf(held) : null;
+  const bill = useMemo(() => (held ? shownOf(held) : null), [held]);
   const { currentData: pages } = arrivalsApi.usePagesQuery(
     { company: company.id, id: bill?.documentId ?? '' },
     { skip: !bill?.documentId },

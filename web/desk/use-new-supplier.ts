@@ -11,7 +11,7 @@ import type { Desk } from './use-desk';
 /** A bill's supplier that is not among the suppliers yet: made at once from what the page says, or in a dialog that begins with it. */
 export function useNewSupplier(desk: Desk | null) {
   const { company, can } = usePlace();
-  const [send] = suppliersApi.useNewSupplierMutation();
+  const [send, { isLoading }] = suppliersApi.useNewSupplierMutation();
   const [name, ask] = useState<string | null>(null);
   const bill = desk?.bill;
   const begun = bill && {
@@ -33,7 +33,9 @@ export function useNewSupplier(desk: Desk | null) {
     begun: name === null ? null : begun!,
     ask,
     take,
-    may: Boolean(desk && !desk.locked && can('suppliers:edit') && bill?.exceptions.some((e) => e.code === 'supplier-missing')),
+    may: Boolean(
+      desk && !desk.locked && !isLoading && can('suppliers:edit') && bill?.exceptions.some((e) => e.code === 'supplier-missing'),
+    ),
     /** Makes it from the page alone; where that can't be, the dialog says why. */
     async make(): Promise<void> {
       if (!bill?.supplierName || !begun) return ask(bill?.supplierName ?? '');

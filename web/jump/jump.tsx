@@ -9,7 +9,7 @@ import { fitting } from './fits';
 
 /** Keys that mean something only where the cursor stands. */
 const ofTheField = /^(Shift\+)?(Tab|Enter|Escape|Arrow.*|Page.*|.)$/;
-type Row = Target & { run?: () => void; keys?: string };
+type Row = Target & { run?: () => void };
 
 interface Props {
   places: { to: string; label: string; key: string }[];

@@ -38,6 +38,10 @@ export function borrow(url: string): { document: Promise<pdfjs.PDFDocumentProxy>
   };
 }
 
+/** Where a page's PDF is, and where its picture. */
+export const pdfAt = (base: string, page: ShownPage): string => (page.source ? `${base}/files/${page.source.sha}` : `${base}/file`);
+export const pictureAt = (base: string, page: ShownPage): string => `${base}/picture/${page.number}`;
+
 interface Props {
   /** Address of the document on the server. */ base: string;
   page: ShownPage;
@@ -60,7 +64,7 @@ type Ready = { onReady?: (() => void) | undefined };
 
 function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' | 'look'> & Ready) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const url = page.source ? `${base}/files/${page.source.sha}` : `${base}/file`;
+  const url = pdfAt(base, page);
   const number = page.source?.page ?? page.number,
     turn = page.source?.turn ?? 0;
   const told = useRef({ onFail, onReady });
@@ -139,7 +143,7 @@ function PicturePage({ base, page, scale, onFail, onReady }: Omit<Props, 'onRead
   const [w, h] = [page.width * scale, page.height * scale];
   return (
     <img
-      src={`${base}/picture/${page.number}`}
+      src={pictureAt(base, page)}
       alt={`Page ${page.number}`}
       onError={onFail}
       onLoad={onReady}
