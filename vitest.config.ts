@@ -18,6 +18,19 @@ export default defineConfig({
           ...common,
           name: 'server',
           include: ['server/**/*.test.ts', 'scripts/**/*.test.ts'],
+          exclude: ['server/auth/passwords.test.ts'],
+          globalSetup: 'server/testing/cluster.ts',
+          pool: 'forks',
+          // One process for many files: each test makes a database of its own anyway.
+          isolate: false,
+        },
+      },
+      {
+        // Counts what is worked out by replacing a module: alone in its process.
+        test: {
+          ...common,
+          name: 'passwords',
+          include: ['server/auth/passwords.test.ts'],
           globalSetup: 'server/testing/cluster.ts',
           pool: 'forks',
         },

@@ -3,7 +3,7 @@ import type { HeaderField, LineField } from '@ledgerline/core/bills';
 import { Day, DecimalText, Id, Mark, Nullable } from './shared.ts';
 
 export const BillKind = Type.Union([Type.Literal('invoice'), Type.Literal('credit-note')]);
-export const LineKind = Type.Union([Type.Literal('line'), Type.Literal('charge')]);
+export const LineKind = Type.Union([Type.Literal('line'), Type.Literal('charge'), Type.Literal('text')]);
 export const Currency = Type.String({ pattern: '^[A-Z]{3}$' });
 
 /** What a person may set in the head of a bill, and what fits there. */
@@ -33,6 +33,7 @@ export const cellSchemas = {
   discountPercent: Nullable(DecimalText),
   taxRate: Nullable(DecimalText),
   amount: Nullable(DecimalText),
+  serviceDate: Nullable(Day),
   accountId: Nullable(Id),
   costCentreId: Nullable(Id),
   taxCodeId: Nullable(Id),
@@ -70,6 +71,13 @@ export const Operation = Type.Union([
   }),
   Type.Object({ do: Type.Literal('remove-line'), line: Id }),
   Type.Object({ do: Type.Literal('move-line'), line: Id, after: Nullable(Id) }),
+  Type.Object({
+    do: Type.Literal('set-kind'),
+    line: Id,
+    kind: LineKind,
+    cells: Type.Optional(Cells),
+    marks: Type.Optional(Places),
+  }),
   Type.Object({ do: Type.Literal('looked'), path: Type.String({ maxLength: 80 }) }),
 ]);
 /** What the desk saves. Refused when the bill changed since this version. */

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { makePdf } from '@ledgerline/documents/maker';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { arrival, arrivals, invoiceOf, signIn, upload } from './arrivals.ts';
+import { cell } from './grid.ts';
 
 /** Presses keys and counts them. */
 function keyboard(page: Page) {
@@ -97,7 +98,7 @@ test('a first bill of a new supplier: one key makes it, and twenty rows are code
   await keys.type('6010');
   await expect(page.getByRole('option', { name: /6010/ })).toBeVisible();
   await keys.press('Enter');
-  for (const row of [1, 20]) await expect(field(page, `Row ${row} account`)).toHaveValue(/^6010/);
+  for (const row of [2, 20]) await expect(cell(page, row, 'accountId')).toHaveText(/^6010/);
   await expect(said).not.toContainText('need an account');
   expect(keys.pressed() - before).toBeLessThanOrEqual(8);
   // One undo takes it back from all.
@@ -113,7 +114,8 @@ test('the ink that a value was read from stands at its field and above its row; 
   await expect(ink).toBeVisible();
   const total = await box(field(page, 'Total'));
   expect((await box(ink)).y - (total.y + total.height), 'right below its field').toBeLessThan(8);
-  await field(page, 'Row 2 price').focus();
+  await cell(page, 2, 'unitPrice').click();
+  await expect(field(page, 'Row 2 price')).toBeFocused();
   await expect(async () => {
     const [row, above] = [await box(field(page, 'Row 2 price')), await box(ink)];
     expect(row.y - (above.y + above.height)).toBeGreaterThanOrEqual(0);
@@ -166,7 +168,7 @@ test('columns of the grid are left out and sized, and stay so', async ({ page })
   const heads = page.getByRole('columnheader');
   await expect(heads.filter({ hasText: 'Qty' })).toBeVisible();
   await page.keyboard.press('Alt+c');
-  await page.getByRole('checkbox', { name: 'Qty' }).uncheck();
+  await page.getByRole('combobox', { name: 'Qty' }).selectOption('Never');
   await page.keyboard.press('Escape');
   await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);
   const amount = (await heads.filter({ hasText: 'Amount' }).boundingBox())!;
@@ -178,4 +180,76 @@ test('columns of the grid are left out and sized, and stay so', async ({ page })
   await expect(heads.filter({ hasText: 'Amount' })).toBeVisible();
   await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);
   expect(Math.abs((await heads.filter({ hasText: 'Amount' }).boundingBox())!.width - amount.width - 30)).toBeLessThan(4);
+});
+
+test('rows work as in a spreadsheet: typed over, filled, copied, pasted, parted, joined, and all of it undone', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await opened(page, 'Quillhaven', 'E2E-D8', 3);
+  const held = (row: number, name: string) => page.locator(`:is(input, textarea)[aria-label="Row ${row} ${name}"]`);
+  await cell(page, 1, 'quantity').click();
+  await expect(held(1, 'qty')).toBeFocused();
+  const before = await page.locator('[data-grid] tbody [role=gridcell]').allTextContents();
+  // Typing replaces; Enter goes down; Esc leaves as it was.
+  await page.keyboard.type('3*4');
+  await page.keyboard.press('Enter');
+  await expect(cell(page, 1, 'quantity')).toHaveText('12');
+  await expect(held(2, 'qty')).toBeFocused();
+  await page.keyboard.type('99');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowUp');
+  await expect(held(1, 'qty')).toHaveValue('12');
+  await expect(cell(page, 2, 'quantity')).not.toHaveText('99');
+  // A word that is no figure is refused where it stands, and nothing is lost.
+  await page.keyboard.type('lots');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“lots” is not a number')).toBeVisible();
+  await expect(held(1, 'qty')).toHaveValue('lots');
+  await page.keyboard.press('Escape');
+  // Down over three rows.
+  await page.keyboard.press('Shift+Control+ArrowDown');
+  await expect(page.getByText('3 cells selected')).toBeVisible();
+  await page.keyboard.press('Control+d');
+  for (const row of [1, 2]) await expect(cell(page, row, 'quantity')).toHaveText('12');
+  // A copied block comes as a spreadsheet would take it, and goes in again further down, rows added.
+  await page.keyboard.press('Control+c');
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('12\n12\n12');
+  await page.evaluate(() => navigator.clipboard.writeText('"Moss\nand bark"\t5\nStakes\t"1,000"\n'));
+  await cell(page, 3, 'description').click();
+  await page.keyboard.press('Control+v');
+  await expect(page.locator('[data-row="3"]')).toBeVisible();
+  await expect(cell(page, 4, 'description')).toHaveText('Stakes');
+  await expect(held(3, 'description')).toHaveValue('Moss\nand bark');
+  await expect(cell(page, 4, 'quantity')).toHaveText('1000');
+  // What cannot be taken is told by row and column, and leads there.
+  await page.evaluate(() => navigator.clipboard.writeText('9999\n6010'));
+  await cell(page, 1, 'accountId').click();
+  await page.keyboard.press('Control+v');
+  await page.getByRole('button', { name: 'Row 1, account: “9999” is not on the list.' }).click();
+  await expect(held(1, 'account')).toBeFocused();
+  await expect(cell(page, 2, 'accountId')).toHaveText(/^6010/);
+  // One row parted in two by percent, and joined again; text alone has no amount.
+  await cell(page, 1, 'amount').click();
+  const whole = await held(1, 'amount').inputValue();
+  await page.keyboard.press('Alt+x');
+  const dialog = page.getByRole('dialog', { name: 'Split row 1' });
+  await dialog.getByLabel('Part 1').fill('25');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-row="4"]')).toBeVisible();
+  await page.keyboard.press('Alt+j');
+  await expect(page.locator('[data-row="4"]')).toHaveCount(0);
+  await expect(held(1, 'amount')).toHaveValue(whole);
+  await page.keyboard.press('Alt+k');
+  await page.keyboard.press('Alt+k');
+  await expect(page.locator('[data-row="0"] th')).toHaveText('¶1');
+  // Everything goes back, step by step.
+  await expect(async () => {
+    await page.keyboard.press('Control+z');
+    expect(await page.locator('[data-grid] tbody [role=gridcell]').count()).toBe(before.length);
+    await cell(page, 2, 'quantity').click();
+    await cell(page, 1, 'quantity').click();
+    expect(await page.locator('[data-grid] tbody [role=gridcell]').allTextContents()).toEqual(before);
+  }).toPass();
 });

@@ -32,6 +32,7 @@ const operation: fc.Arbitrary<Operation> = fc.oneof(
   fc.record({ do: fc.constant('add-line' as const), line, kind: fc.constant('line' as const), after: fc.option(line) }),
   fc.record({ do: fc.constant('remove-line' as const), line }),
   fc.record({ do: fc.constant('move-line' as const), line, after: fc.option(line) }),
+  fc.record({ do: fc.constant('set-kind' as const), line, kind: fc.constantFrom('line' as const, 'charge' as const, 'text' as const) }),
 );
 /** What a person sees: values and order, without the proofs that typing over takes away. */
 const seen = ({ lines, marks: _m, unsure: _u, ...head }: WorkingBill) => ({ ...head, lines: lines.map(({ marks: _, ...l }) => l) });
@@ -63,6 +64,12 @@ describe('operations on a bill', () => {
     const { bill: gone, inverse } = applyOperation(bill(), { do: 'remove-line', line: 'b' });
     const back = applyOperation(gone, inverse!).bill;
     expect(back.lines[1]).toEqual({ ...bill().lines[1], marks: { amount: { mark, confidence: 1, proof: null } } });
+  });
+  it('a row that becomes text alone keeps its words, and gets figures and places back', () => {
+    const { bill: after, inverse } = applyOperation(bill(), { do: 'set-kind', line: 'b', kind: 'text' });
+    expect(after.lines[1]).toMatchObject({ kind: 'text', amount: null, marks: {} });
+    expect(after.unsure).not.toContain('b.amount');
+    expect(applyOperation(after, inverse!).bill.lines[1]).toMatchObject({ kind: 'line', amount: '40.00', marks: { amount: { mark } } });
   });
   it('a line that is not there, or there already, is refused', () => {
     expect(() => applyOperation(bill(), { do: 'remove-line', line: 'x' })).toThrow('not on the bill any more');

@@ -1,9 +1,12 @@
 export { applyAll, applyOperation, Misfit, touches } from './operations.ts';
 export { cellPath, parsePath } from './paths.ts';
+export { joinRows, splitRow } from './rows.ts';
 export {
   emptyCells,
   headerFields,
   lineFields,
+  priced,
+  textCells,
   type HeaderCells,
   type HeaderField,
   type LineCells,

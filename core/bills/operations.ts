@@ -1,11 +1,23 @@
 import type { Mark } from '../page/index.ts';
 import { cellPath } from './paths.ts';
-import { emptyCells, lineFields, type LineCells, type Operation, type StoredMark, type WorkingBill, type WorkingLine } from './types.ts';
+import {
+  emptyCells,
+  lineFields,
+  textCells,
+  type LineCells,
+  type Operation,
+  type StoredMark,
+  type WorkingBill,
+  type WorkingLine,
+} from './types.ts';
 
 /** An operation that does not fit the bill it is applied to: a line that is not there, or is there already. */
 export class Misfit extends Error {}
 
 const byHand = (mark: Mark | null): StoredMark => ({ mark, confidence: 1, proof: null });
+
+const handMarks = (places: Record<string, Mark> | undefined): Record<string, StoredMark> =>
+  Object.fromEntries(Object.entries(places ?? {}).map(([field, mark]) => [field, byHand(mark)]));
 
 /** Marks after a value was set by hand: its place stays, or is the one it was taken from; no sum proves it any more. */
 function marksAfter(marks: Record<string, StoredMark>, field: string, mark: Mark | undefined): Record<string, StoredMark> {
@@ -75,7 +87,7 @@ export function applyOperation<B extends WorkingBill>(bill: B, op: Operation): {
         ...op.cells,
         id: op.line,
         kind: op.kind,
-        marks: Object.fromEntries(Object.entries(op.marks ?? {}).map(([field, mark]) => [field, byHand(mark)])),
+        marks: handMarks(op.marks),
       };
       return {
         bill: { ...bill, unsure: without(bill.unsure, 'lines'), lines: insert(bill.lines, placeAfter(bill.lines, op.after), line) },
@@ -110,6 +122,37 @@ export function applyOperation<B extends WorkingBill>(bill: B, op: Operation): {
         inverse: { do: 'move-line', line: op.line, after: bill.lines[at - 1]?.id ?? null },
       };
     }
+    case 'set-kind': {
+      const at = indexOf(bill, op.line),
+        line = bill.lines[at]!;
+      const taken = op.kind === 'text' ? lineFields.filter((f) => !textCells.includes(f)) : [];
+      const empty = emptyCells();
+      const changed: WorkingLine = {
+        ...line,
+        ...Object.fromEntries(taken.map((f) => [f, empty[f]])),
+        ...op.cells,
+        kind: op.kind,
+        marks: {
+          ...Object.fromEntries(
+            Object.entries(line.marks).filter(([f]) => !taken.includes(f as never) && !(taken.length && f === 'coding')),
+          ),
+          ...handMarks(op.marks),
+        },
+      };
+      return {
+        bill: {
+          ...bill,
+          unsure: without(bill.unsure, ...taken.map((f) => cellPath(op.line, f))),
+          lines: bill.lines.map((l, i) => (i === at ? changed : l)),
+        },
+        inverse: {
+          do: 'set-kind',
+          line: op.line,
+          kind: line.kind,
+          ...(taken.length ? { cells: cellsOf(line), marks: placesOf(line) } : {}),
+        },
+      };
+    }
     case 'looked':
       return { bill: { ...bill, unsure: without(bill.unsure, op.path) }, inverse: null };
   }
@@ -128,6 +171,7 @@ export function touches(op: Operation): string {
       return cellPath(op.line, op.field);
     case 'add-line':
     case 'remove-line':
+    case 'set-kind':
       return op.line;
     case 'move-line':
       return `${op.line}.order`;

@@ -36,12 +36,15 @@ export interface LineCells {
   discountPercent: string | null;
   taxRate: string | null;
   amount: string | null;
+  /** The day of delivery or service, where it is another than the bill's. */
+  serviceDate: string | null;
   accountId: string | null;
   costCentreId: string | null;
   taxCodeId: string | null;
 }
 export type LineField = keyof LineCells;
-export type LineKind = 'line' | 'charge';
+/** line: goods or a service; charge: freight and the like of the totals; text: words alone, kept with the bill. */
+export type LineKind = 'line' | 'charge' | 'text';
 
 export interface WorkingLine extends LineCells {
   id: string;
@@ -63,6 +66,8 @@ export type Operation =
   | { do: 'add-line'; line: string; kind: LineKind; after: string | null; cells?: Partial<LineCells>; marks?: Record<string, Mark> }
   | { do: 'remove-line'; line: string }
   | { do: 'move-line'; line: string; after: string | null }
+  /** Text alone takes away figures and coding; `cells` and `marks` bring back what was taken. */
+  | { do: 'set-kind'; line: string; kind: LineKind; cells?: Partial<LineCells>; marks?: Record<string, Mark> }
   | { do: 'looked'; path: string };
 
 export const emptyCells = (): LineCells => ({
@@ -75,10 +80,15 @@ export const emptyCells = (): LineCells => ({
   discountPercent: null,
   taxRate: null,
   amount: null,
+  serviceDate: null,
   accountId: null,
   costCentreId: null,
   taxCodeId: null,
 });
+/** What a row of text alone keeps. */
+export const textCells: readonly LineField[] = ['code', 'description'];
+/** The rows that carry an amount. */
+export const priced = <L extends { kind: string }>(lines: readonly L[]): L[] => lines.filter((l) => l.kind !== 'text');
 export const lineFields = Object.keys(emptyCells()) as LineField[];
 export const headerFields: readonly HeaderField[] = [
   'kind',

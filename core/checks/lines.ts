@@ -1,4 +1,4 @@
-import { cellPath } from '../bills/index.ts';
+import { cellPath, priced } from '../bills/index.ts';
 import { decOrNull } from '../money/index.ts';
 import type { Check, CheckedLine, Facts } from './types.ts';
 
@@ -34,9 +34,22 @@ export const lineChecks: Check[] = [
     adjustable: false,
     settledBy: [],
     what: 'There is at least one line',
-    run: (bill) => (bill.lines.length === 0 ? [{ path: 'lines', sentence: 'There are no lines. Add one, or more.' }] : []),
+    run: (bill) => (priced(bill.lines).length === 0 ? [{ path: 'lines', sentence: 'There are no lines. Add one, or more.' }] : []),
   },
-  eachLine('amount-missing', 'amount', 'Every row has an amount', ['has no amount', 'have no amount'], (l) => decOrNull(l.amount) === null),
+  eachLine(
+    'amount-missing',
+    'amount',
+    'Every row has an amount',
+    ['has no amount', 'have no amount'],
+    (l) => l.kind !== 'text' && decOrNull(l.amount) === null,
+  ),
+  eachLine(
+    'text-with-amount',
+    'amount',
+    'Rows of text alone have no amount',
+    ['is text alone and has an amount. Clear it, or make it a line', 'are text alone and have amounts. Clear them, or make them lines'],
+    (l) => l.kind === 'text' && l.amount !== null,
+  ),
   eachLine(
     'description-missing',
     'description',
@@ -44,16 +57,28 @@ export const lineChecks: Check[] = [
     ['has no description', 'have no description'],
     (l) => !l.description.trim(),
   ),
-  eachLine('account-missing', 'accountId', 'Every row has a ledger account', ['needs an account', 'need an account'], (l) => !l.accountId),
+  eachLine(
+    'account-missing',
+    'accountId',
+    'Every row has a ledger account',
+    ['needs an account', 'need an account'],
+    (l) => l.kind !== 'text' && !l.accountId,
+  ),
   eachLine(
     'cost-centre-missing',
     'costCentreId',
     'Accounts that need a cost centre have one',
     ['needs a cost centre', 'need a cost centre'],
-    (l, f) => l.accountId !== null && !l.costCentreId && f.needsCostCentre.has(l.accountId),
+    (l, f) => l.kind !== 'text' && l.accountId !== null && !l.costCentreId && f.needsCostCentre.has(l.accountId),
     ['needsCostCentre'],
   ),
-  eachLine('tax-code-missing', 'taxCodeId', 'Every row has a tax code', ['needs a tax code', 'need a tax code'], (l) => !l.taxCodeId),
+  eachLine(
+    'tax-code-missing',
+    'taxCodeId',
+    'Every row has a tax code',
+    ['needs a tax code', 'need a tax code'],
+    (l) => l.kind !== 'text' && !l.taxCodeId,
+  ),
   closed('account-closed', 'accountId', 'Accounts take postings', [
     'is on an account that is closed. Choose another',
     'are on accounts that are closed. Choose others',

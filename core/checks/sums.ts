@@ -1,3 +1,4 @@
+import { priced } from '../bills/index.ts';
 import { decOrNull, formatAmount } from '../money/index.ts';
 import { prove } from '../proof/index.ts';
 import { explainedTax, roundingTolerance } from '../tax/index.ts';
@@ -5,15 +6,18 @@ import type { Check, CheckedBill, Facts } from './types.ts';
 
 /** Tax that the codes' rates don't explain beyond rounding; null where they do, or where the sums are off anyway. */
 function unexplained(bill: CheckedBill, facts: Facts): string | null {
-  if (bill.tax === null || bill.lines.length === 0 || !prove(bill).holds) return null;
-  const taxed = bill.lines.map((l) => ({ amount: decOrNull(l.amount), rule: l.taxCodeId ? facts.taxRules.get(l.taxCodeId) : undefined }));
+  if (bill.tax === null || priced(bill.lines).length === 0 || !prove(bill).holds) return null;
+  const taxed = priced(bill.lines).map((l) => ({
+    amount: decOrNull(l.amount),
+    rule: l.taxCodeId ? facts.taxRules.get(l.taxCodeId) : undefined,
+  }));
   if (taxed.some((l) => !l.rule || !l.amount)) return null;
   const explained = explainedTax(
     taxed.map((l) => ({ amount: l.amount!, rule: l.rule! })),
     bill.pricesIncludeTax,
     bill.currency,
   );
-  return explained.minus(bill.tax).abs().gt(roundingTolerance(bill.lines.length))
+  return explained.minus(bill.tax).abs().gt(roundingTolerance(taxed.length))
     ? `The tax codes make ${formatAmount(explained, bill.currency)}, the invoice says ${formatAmount(bill.tax, bill.currency)}. Check the codes on the lines.`
     : null;
 }
@@ -28,7 +32,7 @@ export const sumChecks: Check[] = [
     settledBy: [],
     what: 'Lines, charges and tax make the total',
     run(bill) {
-      if (bill.lines.length === 0 || !bill.gross) return [];
+      if (priced(bill.lines).length === 0 || !bill.gross) return [];
       const proof = prove(bill);
       return proof.holds ? [] : [{ path: 'proof', sentence: proof.sentence }];
     },

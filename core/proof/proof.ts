@@ -1,8 +1,9 @@
+import { priced, type LineKind } from '../bills/index.ts';
 import { dec, decOrNull, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
 export interface ProofLine {
   id: string;
-  kind: 'line' | 'charge';
+  kind: LineKind;
   quantity: string | null;
   unitPrice: string | null;
   priceQuantity: string;
@@ -59,7 +60,7 @@ export function productOf(line: ProofLine, currency: string): Decimal | null {
  * the tax is inside the lines. Names the difference and the changes that would settle it.
  */
 export function prove(bill: ProofBill): Proof {
-  const of = (kind: 'line' | 'charge') => sum(bill.lines.filter((l) => l.kind === kind).map((l) => value(l.amount)));
+  const of = (kind: LineKind) => sum(bill.lines.filter((l) => l.kind === kind).map((l) => value(l.amount)));
   const lines = of('line'),
     charges = of('charge'),
     tax = value(bill.tax);
@@ -75,7 +76,7 @@ export function prove(bill: ProofBill): Proof {
   );
   const netSaid = decOrNull(bill.net);
   const netHolds = netSaid === null || (bill.pricesIncludeTax ? said !== null && netSaid.plus(tax).eq(said) : netSaid.eq(net));
-  const holds = difference !== null && difference.isZero() && netHolds && bill.lines.length > 0;
+  const holds = difference !== null && difference.isZero() && netHolds && priced(bill.lines).length > 0;
   const proof = { lines, charges, tax, total, said, difference, holds, rows };
   return { ...proof, sentence: sentenceOf(bill, proof, netSaid, net), repairs: holds ? [] : repairsOf(bill, difference, rows, net) };
 }
@@ -86,7 +87,7 @@ function sentenceOf(
   netSaid: Decimal | null,
   net: Decimal,
 ): string {
-  if (bill.lines.length === 0) return 'No lines yet.';
+  if (priced(bill.lines).length === 0) return 'No lines yet.';
   if (p.said === null || p.difference === null) return 'The invoice total is missing.';
   if (!p.difference.isZero())
     return `Off by ${formatAmount(p.difference.abs(), bill.currency)}: the ${p.difference.isPositive() ? 'lines make too little' : 'lines make too much'}.`;
@@ -99,6 +100,7 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: Proof['row
   const repairs: Repair[] = [];
   const shown = (amount: Decimal) => formatAmount(amount, bill.currency);
   const gap = difference ?? zero;
+  const unpriced = priced(bill.lines).filter((l) => l.amount === null);
   for (const [index, line] of bill.lines.entries()) {
     const product = productOf(line, bill.currency);
     if (rows[line.id] === false && product && !gap.isZero() && product.minus(value(line.amount)).eq(gap))
@@ -108,12 +110,12 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: Proof['row
         line: line.id,
         value: product.toFixed(),
       });
-    if (line.amount === null && gap.isPositive() && !gap.isZero() && bill.lines.filter((l) => l.amount === null).length === 1)
+    if (line.kind !== 'text' && line.amount === null && gap.isPositive() && !gap.isZero() && unpriced.length === 1)
       repairs.push({ sentence: `Row ${index + 1} is ${shown(gap)}`, kind: 'row-missing', line: line.id, value: gap.toFixed() });
   }
   const netSaid = decOrNull(bill.net),
     said = decOrNull(bill.gross),
-    whole = bill.lines.length > 0;
+    whole = priced(bill.lines).length > 0;
   const netHolds = said !== null && netSaid !== null && !bill.pricesIncludeTax && netSaid.eq(net);
   if (netHolds && !gap.isZero() && taxIsOfRates(bill)) {
     const total = net.plus(value(bill.tax));

@@ -1,5 +1,5 @@
 export { readDocument, sure, unread } from './read.ts';
-export { decideStyle, numberAsPrinted, type NumberStyle } from './numbers.ts';
+export { decideStyle, numberAsPrinted, parseNumber, type NumberStyle } from './numbers.ts';
 export { toFormat } from './format.ts';
 export { findIbans, findTaxIds, findEmails, isIban, squash } from './identifiers.ts';
 export {

@@ -1,4 +1,4 @@
-import { and, count, eq, inArray } from 'drizzle-orm';
+import { and, count, eq, inArray, sql } from 'drizzle-orm';
 import { applyAll, Misfit, type LineCells, type Operation, type WorkingBill, type WorkingLine } from '@ledgerline/core/bills';
 import { cellSchemas, ChangeBill, headerSchemas } from '@ledgerline/contract';
 import { command, type Caller, type Hand } from '../commands/command.ts';
@@ -29,6 +29,7 @@ const lineColumns = (line: LineCells & Pick<WorkingLine, 'kind' | 'marks'>, posi
   discountPercent: line.discountPercent,
   taxRate: line.taxRate,
   amount: line.amount,
+  serviceDate: line.serviceDate,
   accountId: line.accountId,
   costCentreId: line.costCentreId,
   taxCodeId: line.taxCodeId,
@@ -51,7 +52,7 @@ async function placesExist(tx: Executor, record: BillRecord, operations: readonl
       ? op.mark
         ? [op.mark.page]
         : []
-      : op.do === 'add-line'
+      : op.do === 'add-line' || op.do === 'set-kind'
         ? Object.values(op.marks ?? {}).map((m) => m.page)
         : [],
   );
@@ -96,16 +97,24 @@ export async function keepBill(
     kept = new Set(after.lines.map((l) => l.id));
   const gone = before.lines.filter((l) => !kept.has(l.id)).map((l) => l.id);
   if (gone.length) await tx.delete(billLine).where(and(eq(billLine.billId, record.id), inArray(billLine.id, gone)));
+  const moved: { id: string; position: number }[] = [],
+    added: (typeof billLine.$inferInsert)[] = [];
   for (const [position, line] of after.lines.entries()) {
     const was = there.get(line.id);
-    if (!was)
-      await tx.insert(billLine).values({ id: line.id, companyId: record.companyId, billId: record.id, ...lineColumns(line, position) });
-    else if (was.line !== line || was.position !== position)
+    if (!was) added.push({ id: line.id, companyId: record.companyId, billId: record.id, ...lineColumns(line, position) });
+    else if (was.line !== line)
       await tx
         .update(billLine)
         .set(lineColumns(line, position))
         .where(and(eq(billLine.id, line.id), eq(billLine.billId, record.id)));
+    else if (was.position !== position) moved.push({ id: line.id, position });
   }
+  if (added.length) await tx.insert(billLine).values(added);
+  // A row put in at the top moves all others: one statement for them.
+  if (moved.length)
+    await tx.execute(sql`update bill_line l set position = m.position
+      from unnest(${sql.param(moved.map((m) => m.id))}::uuid[], ${sql.param(moved.map((m) => m.position))}::int[]) as m(id, position)
+      where l.id = m.id and l.bill_id = ${record.id}`);
   const changed = difference(flat(before), flat(after));
   if (changed) hand.record({ subject: { type: 'bill', id: record.id }, verb: 'changed', ...changed });
 }

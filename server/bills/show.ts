@@ -21,6 +21,7 @@ export const asLine = (row: LineRecord): BillLine => ({
   discountPercent: row.discountPercent,
   taxRate: row.taxRate,
   amount: row.amount,
+  serviceDate: row.serviceDate,
   accountId: row.accountId,
   costCentreId: row.costCentreId,
   taxCodeId: row.taxCodeId,

@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { changeBill } from '../bills/change.ts';
+import { approve, sendOn } from '../bills/moves.ts';
 import { postBills } from './posting.ts';
 import { trailOf } from './store.ts';
 import { invoiceOf, makeWorld, readyToPost, testDay, type World } from '../testing/world.ts';
@@ -51,6 +53,38 @@ describe('posting', () => {
     );
     expect(sum).toMatchObject({ off: '0.00', currency: 'EUR' });
     expect(Number(sum.rate)).toBeGreaterThan(0.8);
+  });
+
+  it('leaves rows of text alone out of the entry; the bill keeps them', async () => {
+    const id = await world.build.bill({ lines: [{ amount: '100.00' }, { amount: '20.00' }] });
+    const ines = await world.as('Ines Okafor');
+    const text = crypto.randomUUID();
+    await world.run(
+      changeBill,
+      ines,
+      { id },
+      {
+        rowVersion: 1,
+        operations: [
+          { do: 'add-line', line: text, kind: 'text', after: null, cells: { description: 'As agreed\non the telephone' } },
+          { do: 'set-cell', line: text, field: 'amount', value: '1.00' },
+        ],
+      },
+    );
+    expect((await world.show(id)).exceptions.map((e) => e.sentence)).toEqual([
+      'Row 1 is text alone and has an amount. Clear it, or make it a line.',
+    ]);
+    await world.run(changeBill, ines, { id }, { rowVersion: 2, operations: [{ do: 'set-kind', line: text, kind: 'text' }] });
+    await world.run(sendOn, ines, { id }, { rowVersion: 3 });
+    await world.run(approve, await world.as('Marguerite Sable'), { id }, { rowVersion: 4 });
+    await world.run(postBills, await world.as('Halina Voss'), {}, { key: 'posting-text', billIds: [id], entryDate: testDay });
+    const posted = await world.show(id);
+    expect(posted.lines[0]).toMatchObject({ kind: 'text', description: 'As agreed\non the telephone', amount: null });
+    const lines = await rows(
+      'select l.debit from journal_line l join bill_line b on b.id = l.bill_line_id where b.bill_id = $1 order by l.position',
+      id,
+    );
+    expect(lines.map((l) => l.debit)).toEqual(['100.00', '20.00']);
   });
 
   it('the same request twice posts once and answers the same', async () => {

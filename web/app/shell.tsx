@@ -52,6 +52,7 @@ export function Shell() {
   const folded = useMatch('/bills/:id') !== null;
   useLive(company.id);
   useKeys('Everywhere', [
+    { key: 'Alt+T', what: 'To the messages at the foot' },
     ...places.map((p) => ({ key: `Alt+${p.key}`, what: p.label, run: () => void navigate(p.to) })),
     { key: '/', what: 'Search', run: () => document.querySelector<HTMLInputElement>('input[type=search]')?.focus() },
     { key: 'Ctrl+K', what: 'Go to anything', run: (e) => jump(e) },

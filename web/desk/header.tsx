@@ -13,6 +13,7 @@ function Field({
   bill,
   hint,
   why,
+  span,
   children,
 }: {
   label: string;
@@ -20,11 +21,12 @@ function Field({
   bill: Bill;
   hint?: string | null;
   why: string | null;
+  span: string;
   children: ReactNode;
 }) {
   const wanted = bill.exceptions.find((e) => e.path === path && e.severity === 'stops');
   return (
-    <div data-field={path} className="min-w-0">
+    <div data-field={path} className={`min-w-0 ${span}`}>
       <div className="flex justify-between gap-2 text-[12px]">
         <span className="quiet whitespace-nowrap">{label}</span>
         <span className={`truncate ${wanted ? 'text-error' : 'text-accent'}`} title={wanted?.sentence ?? why ?? hint ?? undefined}>
@@ -55,6 +57,14 @@ function sureness(bill: Bill, path: string): { hint: string | null; why: string 
   return { hint, why: [stored?.repaired ?? stored?.proof, sure].filter(Boolean).join(' · ') || null };
 }
 
+/** How much of the head's twelve columns a field has, where it is not a quarter. */
+const spans: Partial<Record<HeaderField, string>> = {
+  supplierId: 'col-span-6',
+  currency: 'col-span-2',
+  net: 'col-span-2',
+  tax: 'col-span-2',
+};
+
 /** The head of a bill, in the order in which an invoice is read. */
 export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(name: string): void }) {
   const { company } = usePlace();
@@ -66,7 +76,7 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
   const f = (label: string, path: HeaderField, children: ReactNode, hint?: string | null) => {
     const sure = sureness(bill, path);
     return (
-      <Field label={label} path={path} bill={bill} hint={hint ?? sure.hint} why={sure.why}>
+      <Field label={label} path={path} bill={bill} hint={hint ?? sure.hint} why={sure.why} span={spans[path] ?? 'col-span-3'}>
         {children}
       </Field>
     );
@@ -76,30 +86,28 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
   const amount = (label: string, path: 'net' | 'tax' | 'gross', shown = label) =>
     f(shown, path, <AmountField {...common(path, label)} currency={bill.currency} value={bill[path]} onSave={(v) => desk.set(path, v)} />);
   return (
-    <div className="grid grid-cols-4 gap-x-5 gap-y-2 px-5 py-3">
-      <div className="col-span-2">
-        {f(
-          'Supplier',
-          'supplierId',
-          <ChoiceField
-            {...common('supplierId', 'Supplier')}
-            company={company.id}
-            of="suppliers"
-            value={bill.supplierId}
-            chosen={desk.choiceOf(bill.supplierId)}
-            fallback={bill.supplierName}
-            onNew={newSupplier}
-            onPick={(c) => {
-              if (c) desk.know(c);
-              desk.edit(
-                { do: 'set', field: 'supplierId', value: c?.id ?? null },
-                ...(c?.terms && !bill.terms ? [{ do: 'set' as const, field: 'terms' as const, value: c.terms }] : []),
-              );
-            }}
-          />,
-          bill.supplierId ? bill.supplierReason : null,
-        )}
-      </div>
+    <div className="grid grid-cols-12 gap-x-5 gap-y-2 px-5 py-3">
+      {f(
+        'Supplier',
+        'supplierId',
+        <ChoiceField
+          {...common('supplierId', 'Supplier')}
+          company={company.id}
+          of="suppliers"
+          value={bill.supplierId}
+          chosen={desk.choiceOf(bill.supplierId)}
+          fallback={bill.supplierName}
+          onNew={newSupplier}
+          onPick={(c) => {
+            if (c) desk.know(c);
+            desk.edit(
+              { do: 'set', field: 'supplierId', value: c?.id ?? null },
+              ...(c?.terms && !bill.terms ? [{ do: 'set' as const, field: 'terms' as const, value: c.terms }] : []),
+            );
+          }}
+        />,
+        bill.supplierId ? bill.supplierReason : null,
+      )}
       {f(
         'Kind',
         'kind',
@@ -144,6 +152,21 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
           fits={(v) => /^[A-Za-z]{3}$/.test(v)}
           onSave={(v) => desk.set('currency', (v ?? bill.currency).toUpperCase())}
         />,
+      )}
+      {f(
+        'Amounts in rows',
+        'pricesIncludeTax',
+        <select
+          aria-label="Amounts in rows"
+          className={look('pricesIncludeTax')}
+          disabled={locked}
+          value={bill.pricesIncludeTax ? 'with' : 'without'}
+          onFocus={() => desk.take('pricesIncludeTax')}
+          onChange={(e) => desk.set('pricesIncludeTax', e.target.value === 'with')}
+        >
+          <option value="without">Without tax</option>
+          <option value="with">With tax</option>
+        </select>,
       )}
       {amount('Net', 'net')}
       {amount('Tax', 'tax')}

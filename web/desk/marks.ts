@@ -22,6 +22,8 @@ const cells: Record<string, string> = {
   accountId: 'account',
   costCentreId: 'cost centre',
   taxCodeId: 'tax',
+  code: 'item code',
+  serviceDate: 'delivered',
   taxRate: 'tax rate',
   discountPercent: 'discount',
   priceQuantity: 'price for how many',

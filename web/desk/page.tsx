@@ -1,5 +1,6 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
+import { splitRow } from '@ledgerline/core/bills';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { AskNote } from '../ui/dialog';
@@ -8,12 +9,19 @@ import { Split } from '../ui/split';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { useApart, type OnDesk } from './apart';
 import { Clashes } from './clashes';
-import { ColumnsDialog } from './columns-dialog';
 import { Exceptions } from './exceptions';
 import { focusField } from './focus';
 import { HeaderFields } from './header';
+import { ColumnsDialog } from './grid/columns-dialog';
+import { LineGrid } from './grid/grid';
+import { isOne } from './grid/selection';
+import { SplitDialog } from './grid/split-dialog';
+import { Troubles } from './grid/troubles';
+import { useGridActs } from './grid/use-acts';
+import { useGridClipboard } from './grid/use-clipboard';
+import { useGrid } from './grid/use-grid';
+import { useGridKeys } from './grid/use-grid-keys';
 import { History } from './history';
-import { LineGrid } from './lines';
 import { marksOf } from './marks';
 import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
@@ -43,7 +51,7 @@ export function DeskPage() {
   const { company, me } = usePlace();
   const { desk, held, proof, pages, error } = useDesk(id);
   const { act, leave, left } = useMoves(id, desk?.bill.invoiceNumber ?? null);
-  const { word, box } = usePageWords(desk, pages);
+  const { word, box, print } = usePageWords(desk, pages);
   const [asking, ask] = useState<Asked | null>(null);
   const supplier = useNewSupplier(desk);
   const [columns, showColumns] = useState(false);
@@ -58,7 +66,22 @@ export function DeskPage() {
   });
   const [view, change] = useDeskView(me.id);
   const [room, wide] = useWidth();
-  const ink = useInk(desk, pages?.pages ?? none, wide - 12);
+  const grid = useGrid(desk, view, wide);
+  const [splitting, split] = useState<number | null>(null);
+  const acts = useGridActs(desk, grid, split);
+  useGridKeys(desk, grid, acts);
+  const clipboard = useGridClipboard(desk, grid, print?.numbers ?? null);
+  const scroller = useRef<HTMLElement>(null);
+  const measured = useCallback(
+    (element: HTMLElement | null) => {
+      scroller.current = element;
+      room(element);
+    },
+    [room],
+  );
+  // A block of cells stands still while it is drawn.
+  const ranged = grid?.selection ? !isOne(grid.selection) : false;
+  const ink = useInk(ranged ? null : desk, pages?.pages ?? none, wide - 12);
   const first = desk && !desk.locked ? doubtsOf(desk)[0] : undefined;
   const ready = Boolean(desk && (pages || !desk.bill.documentId));
   useEffect(() => {
@@ -107,7 +130,7 @@ export function DeskPage() {
     </section>
   );
   const theBill = (
-    <section aria-label="Bill" ref={room} className="h-full overflow-auto">
+    <section aria-label="Bill" ref={measured} className="h-full overflow-auto">
       <div className="relative">
         {bill.stage === 'returned' && bill.note && (
           <p className="border-l-4 border-error bg-error/10 px-5 py-2">
@@ -117,14 +140,19 @@ export function DeskPage() {
         <Clashes desk={desk} held={held} />
         <Exceptions desk={desk} newSupplier={supplier.may ? () => void supplier.make() : null} />
         <HeaderFields desk={desk} newSupplier={supplier.ask} />
-        <LineGrid
-          desk={desk}
-          rows={proof.rows}
-          room={wide}
-          view={view}
-          onWidth={(id, width) => change({ widths: { ...view.widths, [id]: width } })}
-          ink={ink && { line: ink.piece.line, height: ink.height }}
-        />
+        <Troubles troubles={clipboard.troubles} done={clipboard.settled} />
+        {grid && (
+          <LineGrid
+            desk={desk}
+            grid={grid}
+            acts={acts}
+            clipboard={{ onCopy: clipboard.onCopy, onCut: clipboard.onCut, onPaste: clipboard.onPaste }}
+            rows={proof.rows}
+            onWidth={(id, width) => change({ widths: { ...view.widths, [id]: width } })}
+            ink={ink && { line: ink.piece.line, height: ink.height }}
+            scroller={scroller}
+          />
+        )}
         <PutRight bill={bill} />
         {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
         <History bill={bill} />
@@ -147,6 +175,19 @@ export function DeskPage() {
       />
       <ProofStrip bill={bill} proof={proof} locked={locked} repair={desk.repair} />
       {columns && <ColumnsDialog view={view} change={change} close={() => showColumns(false)} />}
+      {splitting !== null && bill.lines[splitting] && (
+        <SplitDialog
+          line={bill.lines[splitting]}
+          row={splitting}
+          currency={bill.currency}
+          close={() => split(null)}
+          done={(shares) => {
+            const ids = shares.slice(1).map(() => crypto.randomUUID());
+            desk.edit(...splitRow(bill.lines[splitting]!, shares, ids, bill.currency));
+            split(null);
+          }}
+        />
+      )}
       {asking && (
         <AskNote
           title={asks[asking][0]}

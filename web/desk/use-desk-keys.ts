@@ -1,4 +1,3 @@
-import type { Operation } from '@ledgerline/core/bills';
 import { useKeys } from '../app/keys/registry';
 import { focusField, nextField } from './focus';
 import type { Desk } from './use-desk';
@@ -21,7 +20,6 @@ interface Does {
 /** The keys of the desk. */
 export function useDeskKeys(desk: Desk | null, does: Does): void {
   const open = desk && !desk.locked;
-  const row = desk?.active?.includes('.') ? desk.active.split('.')[0]! : null;
   const typing = (e: KeyboardEvent) => (e.target as HTMLElement).dataset?.['typing'] === 'true';
   useKeys('Desk', [
     { key: 'Tab', what: 'Next field (Shift+Tab: field before)' },
@@ -30,7 +28,11 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
       what: 'Take what stands here, go to the next field',
       typing: true,
       when: (e) => (e.target as HTMLElement).closest('[data-field]') !== null,
-      run: (e) => nextField(e.target as Element),
+      run(e) {
+        // What stands there is taken, doubt and all.
+        if (open && desk.active && desk.bill.unsure.includes(desk.active)) desk.edit({ do: 'looked', path: desk.active });
+        nextField(e.target as Element);
+      },
     },
     { key: 'Ctrl+Enter', what: 'Done, next bill', when: () => Boolean(open), run: does.done },
     {
@@ -54,42 +56,6 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
     { key: 'Alt+R', what: 'Take the first repair of the sum', when: () => Boolean(open && does.repair), run: () => does.repair?.() },
     { key: 'Alt+C', what: 'Columns of the grid', run: does.columns },
     { key: 'Alt+S', what: 'Set aside', when: () => Boolean(open), run: does.setAside },
-    {
-      key: 'Alt+N',
-      what: 'Add a row',
-      when: () => Boolean(open),
-      run() {
-        const line = desk!.addLine(row ?? undefined);
-        setTimeout(() => focusField(`${line}.description`));
-      },
-    },
-    {
-      key: 'Alt+Delete',
-      what: 'Remove the row in hand',
-      when: () => Boolean(open && row),
-      run: () => desk!.edit({ do: 'remove-line', line: row! }),
-    },
-    {
-      key: 'Ctrl+D',
-      what: 'Fill this coding down',
-      when: () => Boolean(open && row),
-      run() {
-        const lines = desk!.bill.lines,
-          at = lines.findIndex((l) => l.id === row),
-          from = lines[at];
-        if (!from) return;
-        desk!.edit(
-          ...lines.slice(at + 1).flatMap((l) =>
-            (['accountId', 'costCentreId', 'taxCodeId'] as const).map((field): Operation => ({
-              do: 'set-cell',
-              line: l.id,
-              field,
-              value: from[field],
-            })),
-          ),
-        );
-      },
-    },
     { key: 'Ctrl+Z', what: 'Undo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.undo() },
     { key: 'Ctrl+Y', what: 'Redo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.redo() },
     { key: 'Ctrl+Shift+Z', what: 'Redo', repeat: true, silent: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.redo() },

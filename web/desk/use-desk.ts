@@ -20,6 +20,8 @@ export interface Desk {
   set(field: HeaderField, value: Value): void;
   setCell(line: string, field: LineField, value: string | null): void;
   addLine(after?: string | null, more?: Partial<Extract<Operation, { do: 'add-line' }>>): string;
+  /** Adds an empty row after one (the last, if not said), with the cursor in it. */
+  addRow(after?: string | null): void;
   undo(): void;
   redo(): void;
   /** What an id stands for, as far as it is known. */
@@ -64,6 +66,7 @@ export function useDesk(id: string) {
       edit({ do: 'add-line', kind: 'line', ...more, line, after });
       return line;
     },
+    addRow: (after) => take(`${desk!.addLine(after)}.description`),
     undo: () => void dispatch(undone(id)),
     redo: () => void dispatch(redone(id)),
     choiceOf,

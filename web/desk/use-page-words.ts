@@ -44,5 +44,5 @@ export function usePageWords(desk: Desk | null, pages: DocumentPages | undefined
       toast.error(sentenceOf(e));
     }
   };
-  return { word, box };
+  return { word, box, print };
 }

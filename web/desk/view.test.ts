@@ -9,7 +9,7 @@ it('a kept view comes back as it was', () => {
       fc.double({ min: leastShare, max: 1 - leastShare, noNaN: true }),
       fc.double({ min: 0.5, max: 4, noNaN: true }),
       (side, share, zoom) => {
-        const view = { side, share, zoom, widths: { amount: 90.5 }, hidden: ['unit' as const] };
+        const view = { side, share, zoom, widths: { amount: 90.5 }, hidden: ['unit' as const], shown: ['taxRate' as const] };
         expect(viewFrom(JSON.stringify(view))).toEqual(view);
       },
     ),

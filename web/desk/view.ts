@@ -1,19 +1,16 @@
 import { useState } from 'react';
-import { columnIds, hideable, type ColumnId } from './columns';
+import { columnIds, hideable, onDemand, type ColumnsView } from './grid/columns';
 
 /** Where the page stands beside the bill. */
 export const sides = ['left', 'right', 'above'] as const;
 export type Side = (typeof sides)[number];
 /** How somebody looks at the desk: where the page stands, what share of the room it has, how large it is (1 fits its ink), and the grid's columns. */
-export interface DeskView {
+export interface DeskView extends ColumnsView {
   side: Side;
   share: number;
   zoom: number;
-  /** The grid's columns: those that were sized, in pixels, and those left out. */
-  widths: Partial<Record<ColumnId, number>>;
-  hidden: ColumnId[];
 }
-export const usualView: DeskView = { side: 'left', share: 0.48, zoom: 1, widths: {}, hidden: [] };
+export const usualView: DeskView = { side: 'left', share: 0.48, zoom: 1, widths: {}, hidden: [], shown: [] };
 export const leastShare = 0.25;
 const within = (value: unknown, least: number, most: number, otherwise: number): number =>
   typeof value === 'number' && Number.isFinite(value) ? Math.min(most, Math.max(least, value)) : otherwise;
@@ -33,6 +30,7 @@ export function viewFrom(kept: string | null): DeskView {
         }),
       ),
       hidden: hideable.filter((id) => Array.isArray(given?.hidden) && given.hidden.includes(id)),
+      shown: onDemand.filter((id) => Array.isArray(given?.shown) && given.shown.includes(id)),
     };
   } catch {
     return usualView;

@@ -21,6 +21,8 @@ interface Props {
   show?: 'code' | 'both' | 'name';
   /** What stands there while nothing is chosen. */
   fallback?: string | null;
+  /** In a cell: arrows and Home are the grid's while nothing is looked for; F2 or a second click offers the list. */
+  inGrid?: boolean;
 }
 
 const textOf = (c: Choice, show: Props['show']) => (show === 'code' ? c.code : show === 'both' ? `${c.code} ${c.name}` : c.name);
@@ -39,8 +41,16 @@ export function ChoiceField({
   disabled,
   show = 'name',
   fallback,
+  inGrid,
 }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
+  /** The list was asked for before anything was typed: leaving it then changes nothing. */
+  const [offered, setOffered] = useState(false);
+  const offer = () => {
+    if (typed !== null || disabled) return;
+    setOffered(true);
+    setTyped('');
+  };
   const asked = useSettled(typed ?? '');
   const { currentData, isFetching } = billsApi.useChoicesQuery({ company, of, q: asked }, { skip: typed === null });
   const [find] = billsApi.useLazyChoicesQuery();
@@ -52,11 +62,11 @@ export function ChoiceField({
     if (choice === undefined || (choice?.id ?? null) === value) return;
     onPick(choice);
   };
-  /** The field is left with something typed: the one in hand, or what the server finds for it. */
+  /** The field is left: the one in hand is taken, or what the server finds for what is typed. */
   const leave = (inHand: Choice | undefined) => {
     if (typed === null) return;
     const q = typed.trim();
-    if (q === '') return take(null);
+    if (q === '') return take(offered ? inHand : null);
     if (asked === typed && !isFetching) return take(inHand ?? found[0]);
     setTyped(null);
     void find({ company, of, q }, true)
@@ -80,7 +90,7 @@ export function ChoiceField({
         : changes,
     onSelectedItemChange: ({ selectedItem }) => take(selectedItem),
     onIsOpenChange: ({ isOpen, type }) => {
-      if (isOpen && type === useCombobox.stateChangeTypes.InputKeyDownArrowDown) setTyped('');
+      if (isOpen && type === useCombobox.stateChangeTypes.InputKeyDownArrowDown) offer();
     },
   });
   const inHand = found[box.highlightedIndex];
@@ -154,11 +164,21 @@ export function ChoiceField({
             onFocus?.();
           },
           // Taken at once: the next letter may come before downshift has told of this one.
-          onChange: (e) => setTyped(e.currentTarget.value),
-          onBlur: () => leave(inHand),
+          onChange: (e) => {
+            setOffered(false);
+            setTyped(e.currentTarget.value);
+          },
+          onBlur: () => (offered && typed === '' ? setTyped(null) : leave(inHand)),
+          onMouseDown: () => {
+            if (inGrid && document.activeElement === input.current) offer();
+          },
           onKeyDown: (e) => {
             const own = e.nativeEvent as KeyboardEvent & { preventDownshiftDefault?: boolean };
             if (e.altKey || e.ctrlKey) own.preventDownshiftDefault = true;
+            else if (inGrid && e.key === 'F2') {
+              e.preventDefault();
+              offer();
+            } else if (inGrid && !open && /^(Arrow|Home|End|Page)/.test(e.key)) own.preventDownshiftDefault = true;
             else if (e.key === 'Escape' && open) {
               own.preventDownshiftDefault = true;
               e.preventDefault();

@@ -4,9 +4,15 @@ import { useEffect, useRef, type ReactNode } from 'react';
 export function Dialog({ title, close, wide, children }: { title: string; close(): void; wide?: boolean; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
+    const before = document.activeElement as HTMLElement | null;
     ref.current?.showModal();
     // The browser would put the cursor into the first field; some dialogs begin elsewhere.
     ref.current?.querySelector<HTMLElement>('[data-first]')?.focus();
+    // Where the cursor was, it comes back to, unless it has gone elsewhere meanwhile.
+    return () =>
+      void setTimeout(() => {
+        if (document.activeElement === document.body && before?.isConnected) before.focus();
+      });
   }, []);
   return (
     <dialog ref={ref} className="modal" aria-label={title} onClose={close} onKeyDown={(e) => e.stopPropagation()}>

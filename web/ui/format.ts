@@ -16,3 +16,6 @@ export const dateOrder = (): 'day-first' | 'month-first' => {
   const parts = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'numeric' }).formatToParts(new Date(2026, 10, 23));
   return parts.find((p) => p.type === 'day' || p.type === 'month')?.type === 'month' ? 'month-first' : 'day-first';
 };
+/** What parts decimals in the person's language. */
+export const decimalSign = (): '.' | ',' =>
+  new Intl.NumberFormat(undefined).formatToParts(1.5).find((p) => p.type === 'decimal')?.value === ',' ? ',' : '.';

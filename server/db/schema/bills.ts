@@ -82,7 +82,7 @@ export const billLine = pgTable(
     companyId: uuid('company_id').notNull(),
     billId: uuid('bill_id').notNull(),
     position: integer('position').notNull(),
-    /** line, or charge: freight and discounts of the totals block */
+    /** line; charge: freight and discounts of the totals block; text: words alone, no amount */
     kind: text('kind').notNull().default('line'),
     code: text('code'),
     description: text('description').notNull().default(''),
@@ -94,6 +94,8 @@ export const billLine = pgTable(
     discountPercent: numeric('discount_percent'),
     taxRate: numeric('tax_rate'),
     amount: numeric('amount'),
+    /** Of delivery or service, where it is another than the bill's. */
+    serviceDate: day('service_date'),
     accountId: uuid('account_id'),
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),

@@ -57,8 +57,9 @@ export function stepOf(bill: Bill, ops: readonly Operation[]): { redo: Operation
 }
 
 const text = (value: unknown): string | null => (value === null || value === undefined ? null : String(value));
+const kindSaid = { line: '', charge: 'a charge', text: 'text alone' };
 const lineText = (line: BillLine | undefined): string | null =>
-  line ? [line.description, line.amount].filter(Boolean).join(' · ') || 'an empty row' : null;
+  line ? [line.description, line.amount, kindSaid[line.kind]].filter(Boolean).join(' · ') || 'an empty row' : null;
 /** What stands at a path: a header field, a cell, or a whole row. */
 export function valueAt(bill: Bill, path: string): string | null {
   if ((headerFields as readonly string[]).includes(path)) return text(bill[path as keyof Bill]);
@@ -75,6 +76,7 @@ export function changedPaths(a: Bill, b: Bill): Set<string> {
   for (const id of new Set([...before.keys(), ...after.keys()])) {
     const [x, y] = [before.get(id), after.get(id)];
     if (!x || !y) changed.add(id);
+    else if (x.kind !== y.kind) changed.add(id);
     else for (const f of lineFields) if (x[f] !== y[f]) changed.add(cellPath(id, f));
   }
   return changed;
@@ -96,7 +98,7 @@ export function clashesOf(old: Bill, theirs: Bill, mine: readonly Operation[]): 
       ? path
       : op.do === 'set-cell' && changed.has(op.line)
         ? op.line
-        : op.do === 'remove-line' && [...changed].some((c) => lineOf(c) === op.line)
+        : (op.do === 'remove-line' || op.do === 'set-kind') && [...changed].some((c) => lineOf(c) === op.line)
           ? op.line
           : null;
     if (met === null || clashes.has(met)) continue;

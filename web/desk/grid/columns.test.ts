@@ -1,12 +1,15 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { emptyCells } from '@ledgerline/core/bills';
 import type { Bill, Choice } from '@ledgerline/contract';
-import { placeColumns } from './columns';
+import { menuWidth, numberWidth, placeColumns } from './columns';
 
 const choice: Choice = { id: 'k', code: '6040', name: 'Irrigation and watering parts', detail: null, terms: null } as never;
 const line = (more: object) =>
   ({
+    ...emptyCells(),
     id: 'a',
+    marks: {},
     kind: 'line',
     description: 'Pump',
     quantity: '7',
@@ -26,7 +29,7 @@ const place = (b: ReturnType<typeof bill>, room: number) =>
 it('account shows code and name where there is room, and the description has the rest', () => {
   const wide = place(bill({}), 1200);
   expect(wide['accountId']).toBe(Math.min(230, Math.ceil(width('6040 Irrigation and watering parts', 14) + 14)));
-  expect(Object.values(wide).reduce((a, b) => a + b, 0)).toBe(1200);
+  expect(Object.values(wide).reduce((a, b) => a + b, numberWidth + menuWidth)).toBe(1200);
 });
 it('where there is too little, account and cost centre give, not the figures', () => {
   const [wide, narrow] = [place(bill({}), 1200), place(bill({}), 480)];
@@ -50,8 +53,11 @@ it('no column is below its least, and all fit wherever that is possible', () => 
           width,
         );
         for (const c of placed) expect(c.width, c.id).toBeGreaterThanOrEqual(c.least);
-        const sum = placed.reduce((n, c) => n + c.width, 0),
-          fixed = placed.reduce((n, c) => n + (['accountId', 'costCentreId', 'description'].includes(c.id) ? c.least : c.width), 0);
+        const sum = placed.reduce((n, c) => n + c.width, numberWidth + menuWidth),
+          fixed = placed.reduce(
+            (n, c) => n + (['accountId', 'costCentreId', 'description'].includes(c.id) ? c.least : c.width),
+            numberWidth + menuWidth,
+          );
         expect(sum).toBeLessThanOrEqual(Math.max(room, fixed) + 2);
       },
     ),
@@ -59,7 +65,7 @@ it('no column is below its least, and all fit wherever that is possible', () => 
 });
 it('what somebody sized stays so wide, what they left out is not there', () => {
   const of = (view: Parameters<typeof placeColumns>[4], room = 480) => placeColumns(bill({}), () => choice, room, width, view);
-  const sized = of({ widths: { accountId: 200, amount: 10 }, hidden: ['quantity'] });
+  const sized = of({ widths: { accountId: 200, amount: 10 }, hidden: ['quantity'], shown: [] });
   expect(sized.find((c) => c.id === 'accountId')!.width).toBe(200);
   expect(sized.find((c) => c.id === 'amount')!.width, 'never below its least').toBe(62);
   expect(sized.some((c) => c.id === 'quantity')).toBe(false);

@@ -1,0 +1,2 @@
+export { formatBlock, parseBlock } from './block.ts';
+export { readFigures } from './figures.ts';

@@ -1,0 +1,60 @@
+import { useEffect, useImperativeHandle, useRef, type RefObject } from 'react';
+import type { BillLine, ChoiceKind } from '@ledgerline/contract';
+import { usePlace } from '../../app/company';
+import { ChoiceField } from '../../ui/choice-field';
+import type { Desk } from '../use-desk';
+import type { Column } from './columns';
+import type { Editor } from './use-grid';
+
+interface Props {
+  desk: Desk;
+  line: BillLine;
+  column: Column & { content: ChoiceKind };
+  label: string;
+  className: string;
+  editor: RefObject<Editor | null>;
+}
+
+/** The type-ahead of the cell in hand: typing looks for it, Enter or going on takes the one in hand. */
+export function CellChoice({ desk, line, column, label, className, editor }: Props) {
+  const { company } = usePlace();
+  const place = useRef<HTMLDivElement>(null);
+  const input = () => place.current?.querySelector('input') ?? null;
+  useImperativeHandle(editor, () => ({
+    typing: () => (input()?.getAttribute('aria-expanded') === 'true' ? 'edit' : 'no'),
+    // The field offers its list by itself, by F2 and by a second click.
+    begin: () => undefined,
+    commit() {
+      input()?.blur();
+      return true;
+    },
+    cancel: () => undefined,
+    focus() {
+      input()?.focus();
+      input()?.select();
+    },
+  }));
+  useEffect(() => {
+    input()?.focus({ preventScroll: true });
+  }, []);
+  const { id, content } = column;
+  return (
+    <div ref={place}>
+      <ChoiceField
+        company={company.id}
+        of={content}
+        label={label}
+        inGrid
+        disabled={desk.locked}
+        className={className}
+        show={content === 'tax-codes' ? 'code' : 'both'}
+        value={line[id]}
+        chosen={desk.choiceOf(line[id])}
+        onPick={(c) => {
+          if (c) desk.know(c);
+          desk.setCell(line.id, id, c?.id ?? null);
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,116 @@
+import type { LineField } from '@ledgerline/core/bills';
+import type { Bill, BillLine, Choice, ChoiceKind } from '@ledgerline/contract';
+import { money, showDay } from '../../ui/format';
+
+export type ColumnId = LineField;
+/** What stands in a column: words of several lines, a short text, a figure as typed, an amount of the bill's currency, a day, a choice. */
+export type Content = 'words' | 'text' | 'figure' | 'money' | 'day' | ChoiceKind;
+export interface Column {
+  id: ColumnId;
+  head: string;
+  content: Content;
+  num?: boolean;
+  /** In pixels: never narrower; never wider by itself. */
+  least: number;
+  most: number;
+  /** Shown by itself only where a row has something in it; never, where it is only shown when asked for. */
+  when?: ((line: BillLine) => boolean) | 'asked';
+}
+
+const all: Column[] = [
+  { id: 'code', head: 'Item', content: 'text', least: 44, most: 90, when: (l) => l.code !== null },
+  { id: 'description', head: 'Description', content: 'words', least: 150, most: Infinity },
+  { id: 'quantity', head: 'Qty', content: 'figure', num: true, least: 34, most: 90 },
+  { id: 'unit', head: 'Unit', content: 'text', least: 36, most: 70, when: (l) => Boolean(l.unit) },
+  { id: 'unitPrice', head: 'Price', content: 'figure', num: true, least: 48, most: 100 },
+  { id: 'priceQuantity', head: 'Per', content: 'figure', num: true, least: 36, most: 70, when: (l) => l.priceQuantity !== '1' },
+  { id: 'discountPercent', head: 'Disc. %', content: 'figure', num: true, least: 48, most: 70, when: (l) => l.discountPercent !== null },
+  { id: 'taxRate', head: 'Tax %', content: 'figure', num: true, least: 44, most: 64, when: 'asked' },
+  { id: 'serviceDate', head: 'Delivered', content: 'day', least: 70, most: 100, when: (l) => l.serviceDate !== null },
+  { id: 'amount', head: 'Amount', content: 'money', num: true, least: 62, most: 120 },
+  { id: 'accountId', head: 'Account', content: 'accounts', least: 74, most: 230 },
+  { id: 'costCentreId', head: 'Cost centre', content: 'cost-centres', least: 66, most: 200 },
+  { id: 'taxCodeId', head: 'Tax', content: 'tax-codes', least: 40, most: 70 },
+];
+
+export const columnIds = all.map((c) => c.id);
+/** What can be left out: nothing that a bill may have to be settled in. */
+const settled: ColumnId[] = ['description', 'amount', 'accountId', 'costCentreId', 'taxCodeId'];
+export const hideable: ColumnId[] = columnIds.filter((id) => !settled.includes(id));
+/** Columns that come only where a row has something in them, unless somebody asks for them. */
+export const onDemand: ColumnId[] = all.filter((c) => c.when).map((c) => c.id);
+/** What people call a column. */
+export const columnName = (id: ColumnId): string => all.find((c) => c.id === id)!.head;
+
+/** How somebody wants the columns: sized, in pixels; left out; always there. */
+export interface ColumnsView {
+  widths: Partial<Record<ColumnId, number>>;
+  hidden: ColumnId[];
+  shown: ColumnId[];
+}
+
+const inCell = 14;
+const headSize = 12,
+  textSize = 14;
+/** Beside the columns: the row's number, and what can be done with the row. */
+export const numberWidth = 30,
+  menuWidth = 24;
+
+export interface Placed extends Column {
+  width: number;
+}
+
+/** What a cell shows, as text. */
+export function textOf(line: BillLine, column: Column, currency: string, choiceOf: (id: string | null) => Choice | null): string {
+  const value = line[column.id];
+  if (value === null) return '';
+  switch (column.content) {
+    case 'money':
+      return money(value, currency);
+    case 'day':
+      return showDay(value);
+    case 'accounts':
+    case 'cost-centres': {
+      const choice = choiceOf(value);
+      return choice ? `${choice.code} ${choice.name}` : '';
+    }
+    case 'tax-codes':
+      return choiceOf(value)?.code ?? '';
+    default:
+      return column.id === 'priceQuantity' && value === '1' ? '' : value;
+  }
+}
+
+/**
+ * The grid's columns for a bill, as wide as what stands in them; the description has what is left, and where that is too little, account
+ * and cost centre give of theirs. A column that few bills need comes where a row needs it. What somebody has sized stays so wide; what
+ * they left out is not there. `widthOf`: of a text at a size, in pixels.
+ */
+export function placeColumns(
+  bill: Pick<Bill, 'lines' | 'currency'>,
+  choiceOf: (id: string | null) => Choice | null,
+  room: number,
+  widthOf: (text: string, size: number) => number,
+  { widths, hidden, shown }: ColumnsView = { widths: {}, hidden: [], shown: [] },
+): Placed[] {
+  const there = all.filter(
+    ({ id, when }) => !hidden.includes(id) && (!when || shown.includes(id) || (when !== 'asked' && bill.lines.some(when))),
+  );
+  const placed = there.map((c): Placed => {
+    const own = widths[c.id];
+    if (own !== undefined) return { ...c, width: Math.max(c.least, Math.round(own)) };
+    const texts = new Set(bill.lines.map((l) => textOf(l, c, bill.currency, choiceOf)));
+    const wide = Math.max(widthOf(c.head, headSize), ...[...texts].map((t) => widthOf(t, textSize))) + inCell;
+    return { ...c, width: Math.ceil(Math.min(c.most, Math.max(c.least, c.most === Infinity ? c.least : wide))) };
+  });
+  const description = placed.find((c) => c.id === 'description')!;
+  const left = room - numberWidth - menuWidth - placed.reduce((n, c) => n + c.width, 0);
+  if (left >= 0) description.width += left;
+  else {
+    const giving = placed.filter((c) => (c.id === 'accountId' || c.id === 'costCentreId') && widths[c.id] === undefined),
+      could = giving.reduce((n, c) => n + c.width - c.least, 0);
+    const share = could > 0 ? Math.min(1, -left / could) : 0;
+    for (const c of giving) c.width -= Math.floor((c.width - c.least) * share);
+  }
+  return placed;
+}
