@@ -149,7 +149,8 @@ export function applyOperation<B extends WorkingBill>(bill: B, op: Operation): {
           do: 'set-kind',
           line: op.line,
           kind: line.kind,
-          ...(taken.length ? { cells: cellsOf(line), marks: placesOf(line) } : {}),
+          // A row of text that was typed in meanwhile has more than words to get back.
+          ...(taken.length || line.kind === 'text' ? { cells: cellsOf(line), marks: placesOf(line) } : {}),
         },
       };
     }
