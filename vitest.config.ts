@@ -1,4 +1,4 @@
-import { defineConfig } from 'vitest/config';
+import { configDefaults, defineConfig } from 'vitest/config';
 
 const common = { environment: 'node' as const, testTimeout: 30_000, hookTimeout: 60_000 };
 export default defineConfig({
@@ -18,7 +18,7 @@ export default defineConfig({
           ...common,
           name: 'server',
           include: ['server/**/*.test.ts', 'scripts/**/*.test.ts'],
-          exclude: ['server/auth/passwords.test.ts'],
+          exclude: [...configDefaults.exclude, 'server/auth/passwords.test.ts'],
           globalSetup: 'server/testing/cluster.ts',
           pool: 'forks',
           // One process for many files: each test makes a database of its own anyway.

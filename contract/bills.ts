@@ -4,6 +4,7 @@ import { Exception, SettledException } from './exceptions.ts';
 import { BillKind, cellSchemas, headerSchemas, LineKind } from './operations.ts';
 import { Day, Id, Marks, Nullable } from './shared.ts';
 import { Choice } from './choices.ts';
+import { BillNote } from './notes.ts';
 
 export const stages = ['read', 'coded', 'approved', 'posted', 'paid', 'reversed', 'set-aside', 'returned', 'discarded'] as const;
 export type Stage = (typeof stages)[number];
@@ -20,6 +21,20 @@ export const MoveWithNote = Type.Object({
   rowVersion: Type.Integer({ minimum: 1 }),
   note: Type.String({ minLength: 1, maxLength: 1000, pattern: '\\S' }),
 });
+/** Set aside, with its reason; `until`: the day on which it comes back by itself. */
+export const SetAside = Type.Object({ ...MoveWithNote.properties, until: Type.Optional(Nullable(Day)) });
+/** In whose hands a bill is from now on; null: in nobody's. */
+export const AssignBill = Type.Object({ rowVersion: Type.Integer({ minimum: 1 }), personId: Nullable(Id) });
+/** Takes the next of the queue: those of `prefer` first, as far as nobody else has taken them; never one of `not`. */
+export const TakeNext = Type.Object({
+  prefer: Type.Array(Id, { maxItems: 10 }),
+  not: Type.Array(Id, { maxItems: 10 }),
+});
+export const MoveToCompany = Type.Object({ rowVersion: Type.Integer({ minimum: 1 }), companyId: Id });
+/** The bill that was made of it in the other company. */
+export const MovedTo = Type.Object({ companyId: Id, billId: Id });
+/** Others who have this bill before them now. */
+export const Presence = Type.Object({ others: Type.Array(Type.Object({ id: Id, name: Type.String() })) });
 export const BillsQuery = Type.Object({
   q: Type.Optional(Type.String({ maxLength: 200 })),
   sort: Type.Optional(Type.Union([Type.Literal('arrived'), Type.Literal('due'), Type.Literal('dated'), Type.Literal('total')])),
@@ -42,6 +57,9 @@ export const BillRow = Type.Object({
   arrivedAt: Type.String(),
   rowVersion: Type.Integer(),
   sentBy: Nullable(Type.String()),
+  /** In whose hands it is. */ assignee: Nullable(Type.String()),
+  /** Set aside until then. */ asideUntil: Nullable(Day),
+  discountUntil: Nullable(Day),
   entry: Nullable(Type.String()),
   /** Open exceptions: how many stop it, how many ask. */
   stops: Type.Integer(),
@@ -64,6 +82,11 @@ export const Bill = Type.Composite([
     createdAt: Type.String(),
     sentBy: Nullable(Id),
     approvedBy: Nullable(Id),
+    /** In whose hands it is. */
+    assignee: Nullable(Type.Object({ id: Id, name: Type.String() })),
+    asideUntil: Nullable(Day),
+    discountUntil: Nullable(Day),
+    notes: Type.Array(BillNote),
     /** Everybody who changed it or sent it on: none of them may approve it. */
     workedOn: Type.Array(Id),
     lines: Type.Array(BillLine),
@@ -121,4 +144,9 @@ export type BillsQuery = Static<typeof BillsQuery>;
 export type JournalPreview = Static<typeof JournalPreview>;
 export type PostBills = Static<typeof PostBills>;
 export type Posted = Static<typeof Posted>;
+export type SetAside = Static<typeof SetAside>;
+export type AssignBill = Static<typeof AssignBill>;
+export type TakeNext = Static<typeof TakeNext>;
+export type MovedTo = Static<typeof MovedTo>;
+export type Presence = Static<typeof Presence>;
 export type NextBill = Static<typeof NextBill>;

@@ -7,6 +7,7 @@ export * from './operations.ts';
 export * from './exceptions.ts';
 export * from './events.ts';
 export * from './choices.ts';
+export * from './notes.ts';
 export * from './bills.ts';
 export * from './search.ts';
 export * from './ledger.ts';

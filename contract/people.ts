@@ -60,6 +60,8 @@ export const PersonRow = Type.Object({
 });
 /** `lonely`: only one person may code and approve here, so that no bill gets through. */
 export const PersonList = Type.Object({ people: Type.Array(PersonRow), lonely: Type.Boolean() });
+/** People of the company, for whom a bill can be meant: `codes` may work on it. */
+export const Colleagues = Type.Object({ people: Type.Array(Type.Object({ id: Id, name: Type.String(), codes: Type.Boolean() })) });
 export const NewPerson = Type.Object({
   name: PersonName,
   email: Type.String({ format: 'email', maxLength: 200 }),
@@ -69,12 +71,17 @@ export const NewPerson = Type.Object({
   roles: Roles,
 });
 export const SetRoles = Type.Object({ roles: Roles });
+/** What is taken first from the queue: what earns a discount soonest, falls due first, is largest, came first. */
+export const QueueOrder = Type.Union([Type.Literal('discount'), Type.Literal('due'), Type.Literal('amount'), Type.Literal('age')]);
 export const SetCompany = Type.Object({
   name: Type.String({ minLength: 2, maxLength: 120, pattern: '\\S' }),
   taxId: Nullable(Type.String({ maxLength: 30 })),
   mailAddress: Type.String({ format: 'email', maxLength: 200 }),
+  queueOrder: QueueOrder,
 });
 export const CompanySettings = Type.Composite([SetCompany, Type.Object({ baseCurrency: Type.String(), country: Type.String() })]);
+export type Colleagues = Static<typeof Colleagues>;
+export type QueueOrder = Static<typeof QueueOrder>;
 export type PersonList = Static<typeof PersonList>;
 export type PersonRow = Static<typeof PersonRow>;
 export type NewPerson = Static<typeof NewPerson>;

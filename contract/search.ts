@@ -7,6 +7,7 @@ export interface Search {
   over: string | null;
   under: string | null;
   due: string | null;
+  /** In whose hands: me, nobody, or part of a name. */ hands: string | null;
   kind: string | null;
   currency: string | null;
   /** The code of a check that found something open. */ exception: string | null;
@@ -24,12 +25,13 @@ export function parseSearch(typed: string): Search {
     over: null,
     under: null,
     due: null,
+    hands: null,
     kind: null,
     currency: null,
     exception: null,
   };
   for (const word of typed.trim().split(/\s+/).filter(Boolean)) {
-    const [, name, raw] = /^(supplier|number|stage|over|under|due|kind|currency|exception):(.+)$/i.exec(word) ?? [];
+    const [, name, raw] = /^(supplier|number|stage|over|under|due|hands|kind|currency|exception):(.+)$/i.exec(word) ?? [];
     if (!name || !raw) {
       search.text.push(word);
       continue;
@@ -42,6 +44,7 @@ export function parseSearch(typed: string): Search {
     else if (key === 'supplier') search.supplier = value.replace(/-/g, ' ');
     else if (key === 'number') search.number = value;
     else if (key === 'due') search.due = value.toLowerCase();
+    else if (key === 'hands') search.hands = value.toLowerCase().replace(/-/g, ' ');
     else if (key === 'kind') search.kind = value.toLowerCase();
     else if (key === 'currency') search.currency = value.toUpperCase();
     else if (key === 'exception') search.exception = value.toLowerCase();

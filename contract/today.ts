@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { MentionRow } from './notes.ts';
 import { Id, Nullable } from './shared.ts';
 
 export const Today = Type.Object({
@@ -21,6 +22,8 @@ export const Today = Type.Object({
       dueDate: Nullable(Type.String()),
     }),
   ),
+  /** Notes that name this person and that they have not seen, newest first. */
+  mentions: Type.Array(MentionRow),
   due: Type.Array(Type.Object({ label: Type.String(), amount: Type.String(), count: Type.Integer() })),
   week: Type.Array(Type.Object({ day: Type.String(), arrived: Type.Integer(), posted: Type.Integer() })),
   latest: Type.Array(

@@ -18,6 +18,7 @@ import { problem, Refusal } from './http/problems.ts';
 import { logError } from './log.ts';
 import { ledgerRoutes } from './ledger/routes.ts';
 import { liveRoutes } from './live/routes.ts';
+import { noteRoutes } from './notes/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
@@ -48,6 +49,7 @@ export function makeApi(services: Services, strict = false): Api {
     arrivalRoutes,
     documentRoutes,
     billRoutes,
+    noteRoutes,
     ledgerRoutes,
     supplierRoutes,
     accountRoutes,

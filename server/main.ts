@@ -6,6 +6,7 @@ import type { Server } from 'node:http';
 import { makeApp } from './app.ts';
 import { ScanFolder } from './arrivals/folder.ts';
 import { Opener } from './arrivals/opener.ts';
+import { comeBack } from './bills/come-back.ts';
 import { sweepTries } from './auth/attempts.ts';
 import { sweepSessions } from './auth/sessions.ts';
 import { checkVersion, connect, Unready } from './db/client.ts';
@@ -96,6 +97,7 @@ export async function start(settings: Settings): Promise<Running> {
         open: (id) => openJob(services, id),
         read: (id, patient) => readJob(services, id, patient),
       });
+      begun.push(every(60_000, 'taking up what was set aside', () => comeBack(services)));
       begun.push(every(20_000, 'looking for work left lying', () => sweepJobs(services)));
     }
     begun.push(

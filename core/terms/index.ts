@@ -1,1 +1,1 @@
-export { parseTerms, dueDate, type PaymentTerms } from './terms.ts';
+export { parseTerms, discountDate, dueDate, type PaymentTerms } from './terms.ts';

@@ -53,3 +53,7 @@ export function dueDate(issued: IsoDate, terms: PaymentTerms): IsoDate {
   if (terms.from === 'date') return addDays(issued, terms.days);
   return addDays(endOfMonth(addMonths(`${issued.slice(0, 7)}-01`, terms.months)), terms.days);
 }
+
+/** The last day on which a bill of that date earns its cash discount; null where the terms offer none. */
+export const discountDate = (issued: IsoDate, terms: PaymentTerms): IsoDate | null =>
+  terms.discount ? addDays(issued, terms.discount.days) : null;

@@ -148,13 +148,13 @@ describe('a company', () => {
       setCompany,
       as,
       {},
-      { name: 'Marrowby Nursery Ltd', taxId: 'GB 402 772 011', mailAddress: 'New@Nursery.marrowby.example' },
+      { name: 'Marrowby Nursery Ltd', taxId: 'GB 402 772 011', mailAddress: 'New@Nursery.marrowby.example', queueOrder: 'due' },
     );
     expect(await world.rows('select name, tax_id, mail_address from company where id = $1', as.company.id)).toEqual([
       { name: 'Marrowby Nursery Ltd', tax_id: 'GB402772011', mail_address: 'new@nursery.marrowby.example' },
     ]);
     const [{ name }] = await world.rows('select name from company where id = $1', world.master.company('MBG').id);
-    await expect(world.run(setCompany, as, {}, { name, taxId: null, mailAddress: 'a@b.example' })).rejects.toThrow(
+    await expect(world.run(setCompany, as, {}, { name, taxId: null, mailAddress: 'a@b.example', queueOrder: 'age' })).rejects.toThrow(
       'Another company has this name',
     );
   });

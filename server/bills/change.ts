@@ -8,12 +8,12 @@ import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { findingsOf } from './checking.ts';
-import { asItStands, checked, headColumns, touch, underReview } from './hand.ts';
+import { asItStands, checked, headColumns, headOf, touch, underReview } from './hand.ts';
 import { asLine } from './show.ts';
 import { closeException, linesOf, type BillRecord } from './store.ts';
 
 export const workingBill = (record: BillRecord, lines: WorkingLine[]): WorkingBill => ({
-  ...headColumns(record as BillRecord & { kind: WorkingBill['kind'] }),
+  ...headOf(record as BillRecord & { kind: WorkingBill['kind'] }),
   marks: record.marks,
   unsure: record.unsure,
   lines,

@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import type { HeaderCells } from '@ledgerline/core/bills';
+import { discountDate, parseTerms } from '@ledgerline/core/terms';
 import type { Bill } from '@ledgerline/contract';
 import type { Caller, Hand, Params } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
@@ -23,8 +24,8 @@ export const billIn =
 
 export const underReview = billIn(editable, 'This bill has been sent on and cannot be changed here.');
 
-/** A bill's head as columns, by name; nothing else of what is given gets in. */
-export const headColumns = (head: HeaderCells) => ({
+/** A bill's head, by name; nothing else of what is given gets in. */
+export const headOf = (head: HeaderCells): HeaderCells => ({
   kind: head.kind,
   supplierId: head.supplierId,
   invoiceNumber: head.invoiceNumber,
@@ -38,6 +39,14 @@ export const headColumns = (head: HeaderCells) => ({
   gross: head.gross,
   pricesIncludeTax: head.pricesIncludeTax,
 });
+/** The head as columns, with what follows from it. */
+export const headColumns = (head: HeaderCells) => ({ ...headOf(head), discountUntil: discountOf(head.issueDate, head.terms) });
+
+/** The last day on which a bill earns the cash discount of its terms. */
+export function discountOf(issued: string | null, terms: string | null): string | null {
+  const parsed = issued && terms ? parseTerms(terms) : null;
+  return parsed && issued ? discountDate(issued, parsed) : null;
+}
 
 /** After a change: the checks run again. Gives the bill's id. */
 export async function checked(tx: Executor, caller: Caller, id: string, hand: Pick<Hand<unknown>, 'now'>): Promise<string> {

@@ -8,6 +8,7 @@ import type { Executor } from '../db/client.ts';
 import { bankAccount, bill, company, supplier } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
 import { recheck } from './checking.ts';
+import { discountOf } from './hand.ts';
 import { addLines, stored } from './read-lines.ts';
 import { workersOf } from './store.ts';
 
@@ -112,6 +113,7 @@ export async function makeBill(
       marks,
       unsure: [...new Set(settled)],
       createdAt: receivedAt,
+      discountUntil: discountOf(h.issueDate?.value ?? null, h.paymentTerms?.value ?? found?.terms ?? null),
       addressedTo: addressedTo && addressedTo.id !== companyId ? addressedTo.id : null,
     })
     .returning();

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Static } from '@sinclair/typebox';
-import { MoveBill, MoveWithNote, type Bill, type Permission } from '@ledgerline/contract';
+import { MoveBill, MoveWithNote, SetAside as SetAsideBody, type Bill, type Permission } from '@ledgerline/contract';
 import { command, type Caller, type Command } from '../commands/command.ts';
 import { mayWith } from '../commands/may.ts';
 import type { Executor } from '../db/client.ts';
@@ -10,6 +10,8 @@ import { recheck } from './checking.ts';
 import { asItStands, billIn, checked } from './hand.ts';
 import { editable, heirOf, workersOf, type BillRecord } from './store.ts';
 
+/** What a move is asked with beyond the bill's version. */
+type Asked = { rowVersion: number; until?: string | null };
 interface Move {
   may: Permission;
   from: readonly string[];
@@ -17,28 +19,33 @@ interface Move {
   cannot: string;
   to: string;
   verb: string;
-  set?: (caller: Caller, now: Date) => Partial<Pick<BillRecord, 'sentBy' | 'sentAt' | 'approvedBy' | 'approvedAt' | 'unsure'>>;
-  before?: (tx: Executor, caller: Caller, record: BillRecord, now: Date) => Promise<void>;
+  set?: (
+    caller: Caller,
+    now: Date,
+    record: BillRecord,
+    input: Asked,
+  ) => Partial<Pick<BillRecord, 'sentBy' | 'sentAt' | 'approvedBy' | 'approvedAt' | 'unsure' | 'assigneeId' | 'asideUntil'>>;
+  before?: (tx: Executor, caller: Caller, record: BillRecord, now: Date, input: Asked) => Promise<void>;
 }
 
 /** A use case that takes a bill from one stage to another, with its reason where one is asked. */
-function move<B extends typeof MoveBill | typeof MoveWithNote>(body: B, m: Move): Command<B, BillRecord, Bill> {
+function move<B extends typeof MoveBill | typeof MoveWithNote | typeof SetAsideBody>(body: B, m: Move): Command<B, BillRecord, Bill> {
   return command(
     { body, may: m.may, subject: billIn(m.from, m.cannot) },
     async (tx, caller, input, hand) => {
       const record = hand.subject,
         note = 'note' in input ? (input as Static<typeof MoveWithNote>).note.trim() : null;
-      await m.before?.(tx, caller, record, hand.now);
+      await m.before?.(tx, caller, record, hand.now, input);
       await tx
         .update(bill)
-        .set({ stage: m.to, note, ...m.set?.(caller, hand.now) })
+        .set({ stage: m.to, note, ...m.set?.(caller, hand.now, record, input) })
         .where(eq(bill.id, record.id));
       hand.record({
         subject: { type: 'bill', id: record.id },
         verb: m.verb,
         note,
         before: { stage: record.stage },
-        after: { stage: m.to },
+        after: { stage: m.to, ...('until' in input && input.until ? { until: input.until } : {}) },
       });
       return checked(tx, caller, record.id, hand);
     },
@@ -56,7 +63,7 @@ export const sendOn = move(MoveBill, {
   cannot: 'This bill has been sent on already.',
   to: 'coded',
   verb: 'coded',
-  set: (caller, now) => ({ sentBy: caller.me.id, sentAt: now, approvedBy: null, approvedAt: null, unsure: [] }),
+  set: (caller, now) => ({ sentBy: caller.me.id, sentAt: now, approvedBy: null, approvedAt: null, unsure: [], assigneeId: null }),
   async before(tx, caller, record, now) {
     const stops = (await recheck(tx, caller.company, record, { personId: caller.me.id, now })).filter((e) => e.severity === 'stops');
     if (stops.length)
@@ -86,7 +93,8 @@ export const returnBill = move(MoveWithNote, {
   cannot: 'This bill has been posted, or is with the clerk already.',
   to: 'returned',
   verb: 'returned',
-  set: () => notSent,
+  // Back into the hands of whoever sent it on.
+  set: (_caller, _now, record) => ({ ...notSent, assigneeId: record.sentBy }),
 });
 
 /** The clerk takes back what no approver has decided yet. */
@@ -96,18 +104,23 @@ export const takeBack = move(MoveBill, {
   cannot: 'This bill has been decided already.',
   to: 'read',
   verb: 'taken back',
-  set: () => notSent,
+  set: (caller) => ({ ...notSent, assigneeId: caller.me.id }),
   async before(_, caller, record) {
     if (record.sentBy !== caller.me.id) throw new Refusal(403, 'Only the person who sent this bill on can take it back.');
   },
 });
 
-export const setAside = move(MoveWithNote, {
+export const setAside = move(SetAsideBody, {
   may: 'bills:edit',
   from: editable,
   cannot: 'Only a bill under review can be set aside.',
   to: 'set-aside',
   verb: 'set aside',
+  set: (_caller, _now, _record, { until }) => ({ asideUntil: until ?? null }),
+  async before(_tx, _caller, _record, now, { until }) {
+    if (until && until <= now.toISOString().slice(0, 10))
+      throw new Refusal(422, 'Choose a day after today, or none.', [{ path: 'until', sentence: 'This day is not after today.' }]);
+  },
 });
 
 export const discard = move(MoveWithNote, {
@@ -116,6 +129,7 @@ export const discard = move(MoveWithNote, {
   cannot: 'Only a bill that has not been sent on can be discarded.',
   to: 'discarded',
   verb: 'discarded',
+  set: () => ({ assigneeId: null, asideUntil: null }),
 });
 
 export const restore = move(MoveBill, {
@@ -124,6 +138,7 @@ export const restore = move(MoveBill, {
   cannot: 'This bill is under review already.',
   to: 'read',
   verb: 'taken up again',
+  set: () => ({ asideUntil: null }),
   async before(tx, _, record) {
     const heir = await heirOf(tx, record);
     if (heir)

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox';
-import { Bill, BillList, BillsQuery, JournalPreview, NextBill } from '@ledgerline/contract';
+import { Bill, BillList, BillsQuery, JournalPreview, MovedTo, NextBill, Nothing, Presence } from '@ledgerline/contract';
 import { snapshot } from '../db/client.ts';
 import { nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
@@ -7,6 +7,9 @@ import { notFound } from '../http/problems.ts';
 import { previewOf } from '../ledger/journal.ts';
 import { today } from '../services.ts';
 import { changeBill } from './change.ts';
+import { assignBill, takeNext } from './hands.ts';
+import { moveToCompany } from './move-company.ts';
+import { atBill, leftBill } from './presence.ts';
 import { approve, discard, restore, returnBill, sendOn, setAside, takeBack } from './moves.ts';
 import { listBills, nextBill, sameSupplier } from './search.ts';
 import { settleException } from './settle.ts';
@@ -28,7 +31,7 @@ export function billRoutes(api: Api): void {
       answer: BillList,
     },
     async ({ services, caller, query }) => {
-      const rows = await listBills(db, caller.company.id, query, today(services));
+      const rows = await listBills(db, caller, query, today(services));
       return {
         bills: rows.map((r) => r.row),
         next: nextOf(rows, query.limit ?? 100, (last) => [last.key, last.row.id]),
@@ -66,6 +69,11 @@ export function billRoutes(api: Api): void {
     { method: 'post', path: '/bills/:id/exceptions', summary: 'Settle an exception: choose, confirm or overrule', answer: Bill },
     settleException,
   );
+  api.command({ method: 'post', path: '/bills/take', summary: 'Take the next bill of the queue', answer: NextBill }, takeNext);
+  api.command({ method: 'post', path: '/bills/:id/assign', summary: 'Into whose hands a bill goes', answer: Bill }, assignBill);
+  api.command({ method: 'post', path: '/bills/:id/move', summary: 'Move a bill to another company', answer: MovedTo }, moveToCompany);
+  api.command({ method: 'post', path: '/bills/:id/here', summary: 'Be at a bill, and see who else is', answer: Presence }, atBill);
+  api.command({ method: 'delete', path: '/bills/:id/here', summary: 'Leave a bill', answer: Nothing }, leftBill);
   for (const [path, summary, use] of [
     ['send', 'Send a reviewed and coded bill to approval', sendOn],
     ['take-back', 'Take back a bill that nobody has decided yet', takeBack],

@@ -104,7 +104,7 @@ it('is the same as looking through all bills', async () => {
         if (!up) should.reverse();
         const rows = await listBills(
           world.database.db,
-          world.master.company('MBG').id,
+          { company: { id: world.master.company('MBG').id }, me: { id: world.master.company('MBG').id } },
           { q, sort: by, order: up ? 'asc' : 'desc', limit },
           testDay,
           how,
@@ -118,7 +118,7 @@ it('is the same as looking through all bills', async () => {
         const cursor = Buffer.from(JSON.stringify([last.key, last.row.id])).toString('base64url');
         const next = await listBills(
           world.database.db,
-          world.master.company('MBG').id,
+          { company: { id: world.master.company('MBG').id }, me: { id: world.master.company('MBG').id } },
           { q, sort: by, order: up ? 'asc' : 'desc', limit, cursor },
           testDay,
           how,

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
+import { and, eq, inArray, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import { parseSearch, type BillRow, type BillsQuery, type NextBill } from '@ledgerline/contract';
 import { isIsoDate } from '@ledgerline/core/dates';
 import type { Executor } from '../db/client.ts';
@@ -7,7 +7,8 @@ import { findIds, type Find, type FindLimits } from '../db/finding.ts';
 import { bill } from '../db/schema/index.ts';
 import { decodeCursor } from '../http/cursor.ts';
 import { suppliersLike } from '../suppliers/store.ts';
-import { billRows, editable, findBill } from './store.ts';
+import { queueOrder, takeable } from './hands.ts';
+import { billRows, findBill } from './store.ts';
 
 const dueBy = sql`coalesce(${col(bill.dueDate)}, '9999-12-31')`,
   grossBy = sql`coalesce(${col(bill.gross)}, 0)`;
@@ -34,6 +35,12 @@ function dueWithin(word: string, today: string): SQL | undefined {
 
 /** A word of a bill itself: three letters or more are found anywhere, fewer at the beginning of a word. */
 const ownWord = (word: string): SQL => sql`${bill.words} like ${like(word.length < 3 ? ` ${word.toLowerCase()}` : word.toLowerCase())}`;
+
+/** Who asks, and for which company. */
+export interface Asker {
+  company: { id: string };
+  me: { id: string };
+}
 
 /** The search field as conditions, as a search of the database has them. */
 type Asked = Pick<Find, 'asked' | 'ways' | 'rare'>;
@@ -63,7 +70,15 @@ function byWords(words: Word[]): Pick<Find, 'ways' | 'rare'> {
   };
 }
 
-async function askedFor(db: Executor, companyId: string, q: string, today: string): Promise<Asked> {
+/** In whose hands: me, nobody, or somebody by part of the name. */
+const inHands = (hands: string, meId: string): SQL =>
+  hands === 'me'
+    ? eq(bill.assigneeId, meId)
+    : hands === 'nobody'
+      ? isNull(bill.assigneeId)
+      : sql`${bill.assigneeId} in (select p.id from person p where p.name ilike ${like(hands)})`;
+
+async function askedFor(db: Executor, { company: { id: companyId }, me }: Asker, q: string, today: string): Promise<Asked> {
   const s = parseSearch(q);
   const word = async (text: string, own: SQL): Promise<Word> => ({ text, own, suppliers: await suppliersLike(db, companyId, text) });
   const name =
@@ -81,6 +96,7 @@ async function askedFor(db: Executor, companyId: string, q: string, today: strin
     s.over ? sql`${grossBy} > ${s.over}::numeric` : undefined,
     s.under ? and(sql`${grossBy} < ${s.under}::numeric`, sql`${bill.gross} is not null`) : undefined,
     s.due ? dueWithin(s.due, today) : undefined,
+    s.hands ? inHands(s.hands, me.id) : undefined,
     s.kind ? eq(bill.kind, s.kind === 'credit' ? 'credit-note' : s.kind) : undefined,
     s.currency ? eq(bill.currency, s.currency) : undefined,
   );
@@ -95,11 +111,12 @@ async function askedFor(db: Executor, companyId: string, q: string, today: strin
  */
 export async function listBills(
   db: Executor,
-  companyId: string,
+  asker: Asker,
   query: BillsQuery,
   today: string,
   limits?: FindLimits,
 ): Promise<{ row: BillRow; key: string }[]> {
+  const companyId = asker.company.id;
   const { by, type, shape } = sorts[query.sort ?? 'arrived'],
     way = query.order ?? 'desc',
     limit = query.limit ?? 100,
@@ -107,29 +124,31 @@ export async function listBills(
   const at = decodeCursor(query.cursor, shape);
   const beyond = at ? sql`(${by}, ${bill.id}) ${sql.raw(way === 'desc' ? '<' : '>')} (${at[0]}::${type}, ${at[1]}::uuid)` : undefined;
   const within = and(eq(bill.companyId, companyId), beyond);
-  const find = await askedFor(db, companyId, query.q ?? '', today);
+  const find = await askedFor(db, asker, query.q ?? '', today);
   if (!query.q?.trim()) return billRows(db, [within, find.asked], order, limit, by);
   const ids = await findIds(db, { table: 'bill', within, ...find, keys: [by, sql`${bill.id}`], way, limit }, limits);
   return ids.length === 0 ? [] : billRows(db, [sql`${bill.id} = any(${sql.param(ids)}::uuid[])`], order, limit, by);
 }
 
-const queues = { review: editable, approve: ['coded'] };
-/** The next bill of a queue after one, oldest first, round to the first again; and how many wait (500 at most are counted). */
+/**
+ * The next bill of a queue after one, round to the first again, and how many wait (500 at most are counted). Review: what is in nobody's
+ * or this person's hands, as the company orders it; approval: the oldest first, none that this person sent.
+ */
 export async function nextBill(
   db: Executor,
   companyId: string,
   personId: string,
-  queue: keyof typeof queues,
+  queue: 'review' | 'approve',
   after: string | undefined,
 ): Promise<NextBill> {
-  const rows = await db
-    .select({ id: bill.id })
-    .from(bill)
-    .where(
-      and(eq(bill.companyId, companyId), inArray(bill.stage, queues[queue]), queue === 'approve' ? ne(bill.sentBy, personId) : undefined),
-    )
-    .orderBy(asc(bill.createdAt), asc(bill.id))
-    .limit(500);
+  const [which, order] =
+    queue === 'review'
+      ? [takeable(companyId, personId), await queueOrder(db, companyId)]
+      : [
+          and(eq(bill.companyId, companyId), eq(bill.stage, 'coded'), ne(bill.sentBy, personId)),
+          sql`${bill.createdAt} asc, ${bill.id} asc`,
+        ];
+  const rows = await db.select({ id: bill.id }).from(bill).where(which).orderBy(order).limit(500);
   const at = rows.findIndex((r) => r.id === after);
   const next = rows[at + 1] ?? rows.find((r) => r.id !== after) ?? null;
   return { id: next?.id ?? null, left: rows.length };

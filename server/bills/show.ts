@@ -4,6 +4,7 @@ import type { Executor } from '../db/client.ts';
 import { billException, costCentre, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
 import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
+import { notesOf } from '../notes/store.ts';
 import { findingsOf, stillOpen } from './checking.ts';
 import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
@@ -66,6 +67,12 @@ async function settledOn(db: Executor, billId: string): Promise<SettledException
   }));
 }
 
+async function assigneeOf(db: Executor, id: string | null): Promise<Bill['assignee']> {
+  if (!id) return null;
+  const [one] = await db.select({ id: person.id, name: person.name }).from(person).where(eq(person.id, id));
+  return one ?? null;
+}
+
 /** A bill as the desk shows it: what was read and typed, what is open, what happened. Not found outside the company. */
 export async function getBill(db: Executor, own: { id: string; baseCurrency: string }, id: string, today: string): Promise<Bill> {
   const record = await findBill(db, own.id, id);
@@ -100,6 +107,10 @@ export async function getBill(db: Executor, own: { id: string; baseCurrency: str
     createdAt: record.createdAt.toISOString(),
     sentBy: record.sentBy,
     approvedBy: record.approvedBy,
+    assignee: await assigneeOf(db, record.assigneeId),
+    asideUntil: record.asideUntil,
+    discountUntil: record.discountUntil,
+    notes: await notesOf(db, id),
     workedOn: await workersOf(db, id),
     lines: lines.map(asLine),
     exceptions: inHand

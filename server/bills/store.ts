@@ -28,6 +28,9 @@ const rowColumns = {
   arrivedAt: bill.createdAt,
   rowVersion: bill.rowVersion,
   sentBy: bill.sentBy,
+  assignee: sql<string | null>`(select p.name from person p where p.id = ${col(bill.assigneeId)})`,
+  asideUntil: bill.asideUntil,
+  discountUntil: bill.discountUntil,
   entry: sql<
     string | null
   >`(select entry_number(je.year, je.number) from journal_entry je where je.source_type = 'bill' and je.source_id = ${col(bill.id)} and je.reverses is null)`,

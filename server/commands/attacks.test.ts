@@ -188,7 +188,12 @@ describe('the event log', () => {
       ['Kit', 'PUT', '/checks/due-early', { severity: 'asks' }],
       ['Kit', 'POST', '/cost-centres', { code: 'E1', name: 'Event', active: true }],
       ['Kit', 'PUT', '/rates', { currency: 'CHF', day: '2026-11-01', rate: '0.9' }],
-      ['Kit', 'PUT', '/settings', { name: 'Marrowby Gardens', taxId: null, mailAddress: 'new@gardens.marrowby.example' }],
+      [
+        'Kit',
+        'PUT',
+        '/settings',
+        { name: 'Marrowby Gardens', taxId: null, mailAddress: 'new@gardens.marrowby.example', queueOrder: 'age' },
+      ],
       ['Ines', 'PUT', '/scanning', { separator: 'blank' }],
       [
         'Ines',

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { SetCompany, SetScanning, type CompanySettings } from '@ledgerline/contract';
+import { SetCompany, SetScanning, type CompanySettings, type QueueOrder } from '@ledgerline/contract';
 import { squash } from '@ledgerline/core/reading';
 import { command, type Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
@@ -13,8 +13,8 @@ const own = async (tx: Executor, caller: Caller) => {
 
 export async function companySettings(db: Executor, id: string): Promise<CompanySettings> {
   const [row] = await db.select().from(company).where(eq(company.id, id));
-  const { name, taxId, mailAddress, baseCurrency, country } = row!;
-  return { name, taxId, mailAddress, baseCurrency, country };
+  const { name, taxId, mailAddress, queueOrder, baseCurrency, country } = row!;
+  return { name, taxId, mailAddress, queueOrder: queueOrder as QueueOrder, baseCurrency, country };
 }
 
 /** The company's name, tax number and the address that takes its mail. */
@@ -24,8 +24,10 @@ export const setCompany = command({ body: SetCompany, may: 'settings:edit', subj
     name: input.name.trim(),
     taxId: input.taxId ? squash(input.taxId) || null : null,
     mailAddress: input.mailAddress.trim().toLowerCase(),
+    queueOrder: input.queueOrder,
   };
-  const changed = difference({ name: before.name, taxId: before.taxId, mailAddress: before.mailAddress }, columns);
+  const { name, taxId, mailAddress, queueOrder } = before;
+  const changed = difference({ name, taxId, mailAddress, queueOrder }, columns);
   if (!changed) return {};
   await tx.update(company).set(columns).where(eq(company.id, before.id));
   hand.record({ subject: { type: 'company', id: before.id }, verb: 'changed', ...changed });

@@ -206,6 +206,11 @@ describe('every question, on a world worked out by hand', () => {
       { currency: 'JPY', day: '2025-01-01', rate: '0.005' },
       { currency: 'USD', day: '2025-01-01', rate: '0.8' },
     ]);
+    const { people: colleagues } = await get('Halina', '/colleagues');
+    expect(colleagues.filter((p: { codes: boolean }) => p.codes).map((p: { name: string }) => p.name)).toEqual([
+      'Ines Okafor',
+      'Tobias Fenn',
+    ]);
     const people = await get('Kit', '/people');
     expect([people.lonely, people.people.find((p: { name: string }) => p.name === 'Ines Okafor').roles]).toEqual([false, ['clerk']]);
     expect(await get('Kit', '/settings')).toMatchObject({ name: 'Marrowby Botanic Gardens', baseCurrency: 'GBP', country: 'GB' });

@@ -1,5 +1,5 @@
 import { asc, eq } from 'drizzle-orm';
-import { may, type PersonList, type PersonRow } from '@ledgerline/contract';
+import { may, type Colleagues, type PersonList, type PersonRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { membership, person } from '../db/schema/index.ts';
 
@@ -21,4 +21,10 @@ export async function listPeople(db: Executor, companyId: string): Promise<Perso
   const coders = all.filter((p) => may(p.roles, 'bills:edit')),
     approvers = all.filter((p) => may(p.roles, 'bills:approve'));
   return { people: all, lonely: !coders.some((c) => approvers.some((a) => a.id !== c.id)) };
+}
+
+/** The company's people by name, as everybody in it may know of each other. */
+export async function colleaguesOf(db: Executor, companyId: string): Promise<Colleagues> {
+  const { people } = await listPeople(db, companyId);
+  return { people: people.map(({ id, name, roles }) => ({ id, name, codes: may(roles, 'bills:edit') })) };
 }

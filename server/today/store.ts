@@ -3,6 +3,7 @@ import { may, type Today } from '@ledgerline/contract';
 import type { Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
+import { unseenBy } from '../notes/store.ts';
 import { arrival, bill, companyOwed, document, supplier } from '../db/schema/index.ts';
 
 /** How many bills wait for each step, and how many documents are not read. */
@@ -106,6 +107,7 @@ export async function todayFor(db: Executor, caller: Caller, day: string): Promi
   return {
     waiting: await waitingFor(db, caller),
     oldest: await oldestFor(db, caller),
+    mentions: await unseenBy(db, id, caller.me.id),
     due: await dueFor(db, id, day),
     week: await weekOf(db, id, day),
     latest: await latestOf(db, id),

@@ -17,6 +17,9 @@ export const tags = [
   'choices',
   'settings',
   'events',
+  'presence',
+  'views',
+  'repeat',
 ] as const;
 export type Tag = (typeof tags)[number];
 export const list = (type: Tag) => ({ type, id: 'LIST' as const });

@@ -12,6 +12,7 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   bill: (id) => [...(id ? [{ type: 'bill' as const, id }] : ['bill' as const]), list('bill'), 'today', list('arrival')],
   arrival: (id) => [...(id ? [{ type: 'arrival' as const, id }] : []), list('arrival'), 'today'],
   document: (id) => [...(id ? [{ type: 'document' as const, id }] : []), list('arrival'), 'today'],
+  presence: (id) => (id ? [{ type: 'presence' as const, id }] : []),
   entry: () => [list('entry'), list('supplier'), 'today'],
   // What changes in the master data may settle or open something on any bill.
   supplier: (id) => [...(id ? [{ type: 'supplier' as const, id }] : ['supplier' as const]), list('supplier'), 'choices', 'bill'],
@@ -42,7 +43,8 @@ export function useLive(company: string): void {
         const concerned = mine.flatMap((c) =>
           (concerns[c.type] ?? (() => ['settings' as const, 'choices' as const, 'bill' as const]))(c.id),
         );
-        if (mine.length) dispatch(api.util.invalidateTags([...concerned, 'events']));
+        if (mine.length)
+          dispatch(api.util.invalidateTags([...concerned, ...(mine.some((c) => c.type !== 'presence') ? ['events' as const] : [])]));
       });
       // The session has ended, here or elsewhere.
       stream.addEventListener('over', () => dispatch(api.util.invalidateTags(['session'])));

@@ -5,11 +5,15 @@ import type {
   ChangeBill,
   Choices,
   ChoiceKind,
+  Colleagues,
   JournalPreview,
+  MovedTo,
   NextBill,
   PostBills,
   Posted,
+  Presence,
   SettleException,
+  TakeNext,
 } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
@@ -46,10 +50,30 @@ export const billsApi = api.injectEndpoints({
       query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/exceptions`), method: 'POST', body }),
       invalidatesTags: [list('bill')],
     }),
-    moveBill: b.mutation<Bill, Of<{ id: string; move: MoveKind; rowVersion: number; note?: string }>>({
+    moveBill: b.mutation<Bill, Of<{ id: string; move: MoveKind; rowVersion: number; note?: string; until?: string | null }>>({
       query: ({ company, id, move, ...body }) => ({ url: at(company, `/bills/${id}/${move}`), method: 'POST', body }),
       invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
     }),
+    takeNext: b.mutation<NextBill, Of<{ body: TakeNext }>>({
+      query: ({ company, body }) => ({ url: at(company, '/bills/take'), method: 'POST', body }),
+    }),
+    assignBill: b.mutation<Bill, Of<{ id: string; rowVersion: number; personId: string | null }>>({
+      query: ({ company, id, ...body }) => ({ url: at(company, `/bills/${id}/assign`), method: 'POST', body }),
+      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
+    }),
+    moveToCompany: b.mutation<MovedTo, Of<{ id: string; rowVersion: number; companyId: string }>>({
+      query: ({ company, id, ...body }) => ({ url: at(company, `/bills/${id}/move`), method: 'POST', body }),
+      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
+    }),
+    /** Tells that one is at a bill, and asks who else is. */
+    atBill: b.query<Presence, Of<{ id: string }>>({
+      query: ({ company, id }) => ({ url: at(company, `/bills/${id}/here`), method: 'POST', body: {} }),
+      providesTags: (_, __, { id }) => [{ type: 'presence', id }],
+    }),
+    leftBill: b.mutation<void, Of<{ id: string }>>({
+      query: ({ company, id }) => ({ url: at(company, `/bills/${id}/here`), method: 'DELETE', body: {} }),
+    }),
+    colleagues: b.query<Colleagues, Of>({ query: ({ company }) => at(company, '/colleagues'), providesTags: ['settings'] }),
     journal: b.query<JournalPreview, Of<{ id: string }>>({
       query: ({ company, id }) => at(company, `/bills/${id}/journal`),
       providesTags: (_, __, { id }) => [{ type: 'bill', id }],

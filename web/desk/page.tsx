@@ -28,7 +28,13 @@ import { PutRight } from './put-right';
 import { InkAtHand, useInk } from './ink-at-hand';
 import { Sheet } from './sheet';
 import { ProofStrip } from './strip';
-import { DeskTop } from './top';
+import { AssignDialog } from './assign';
+import { SetAsideDialog } from './set-aside';
+import { SittingDialog } from './sitting-dialog';
+import { DeskTop, type Asked } from './top';
+import { usePresence } from './use-presence';
+import { WholeHistory } from './whole-history';
+import { Notes } from '../notes/notes';
 import { useDesk } from './use-desk';
 import { doubtsOf, useDeskKeys } from './use-desk-keys';
 import { useMoves } from './use-moves';
@@ -36,9 +42,7 @@ import { useNewSupplier } from './use-new-supplier';
 import { usePageWords } from './use-page-words';
 import { leastShare, sides, useDeskView } from './view';
 
-type Asked = 'set-aside' | 'discard' | 'return';
-const asks: Record<Asked, [title: string, action: string]> = {
-  'set-aside': ['Set this bill aside', 'Set aside'],
+const asks: Partial<Record<Asked, [title: string, action: string]>> = {
   discard: ['Discard this bill', 'Discard'],
   return: ['Return to the clerk', 'Return'],
 };
@@ -50,7 +54,7 @@ export function DeskPage() {
   const { id = '' } = useParams();
   const { company, me } = usePlace();
   const { desk, held, proof, pages, error } = useDesk(id);
-  const { act, leave, left } = useMoves(id, desk?.bill.invoiceNumber ?? null);
+  const { act, handOver, moveCompany, leave, left, sitting } = useMoves(id, desk?.bill.invoiceNumber ?? null);
   const { word, box, print } = usePageWords(desk, pages);
   const [asking, ask] = useState<Asked | null>(null);
   const supplier = useNewSupplier(desk);
@@ -59,11 +63,15 @@ export function DeskPage() {
   useDeskKeys(desk, {
     done: () => void act('send'),
     setAside: () => ask('set-aside'),
+    assign: () => ask('assign'),
+    history: () => ask('history'),
     columns: () => showColumns(true),
     repair: repair ? () => desk.repair(repair) : null,
     supplier: supplier.may ? () => void supplier.make() : null,
     leave,
   });
+  const named = desk?.bill.notes.some((n) => n.mentions.some((m) => m.id === me.id)) ?? false;
+  const others = usePresence(id, named);
   const [view, change] = useDeskView(me.id);
   const [room, wide] = useWidth();
   const grid = useGrid(desk, view, wide);
@@ -155,6 +163,7 @@ export function DeskPage() {
         )}
         <PutRight bill={bill} />
         {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
+        <Notes billId={bill.id} notes={bill.notes} />
         <History bill={bill} />
         <InkAtHand ink={ink} base={base} active={desk.active} />
       </div>
@@ -162,7 +171,12 @@ export function DeskPage() {
   );
   return (
     <div className="flex h-full flex-col">
-      <DeskTop desk={desk} held={held} left={left} act={(what) => void act(what)} ask={ask} leave={leave} />
+      <DeskTop
+        {...{ desk, held, left, sitting, others, ask, leave }}
+        act={(what) => void act(what)}
+        handOver={(personId) => void handOver(personId)}
+        moveCompany={(to) => void moveCompany(to)}
+      />
       <Split
         label="Width of the page"
         share={view.share}
@@ -188,14 +202,35 @@ export function DeskPage() {
           }}
         />
       )}
-      {asking && (
+      {asking === 'set-aside' && (
+        <SetAsideDialog
+          close={() => ask(null)}
+          done={(note, until) => {
+            ask(null);
+            void act('set-aside', { note, until });
+          }}
+        />
+      )}
+      {asking === 'assign' && (
+        <AssignDialog
+          now={bill.assignee?.id ?? null}
+          close={() => ask(null)}
+          done={(personId) => {
+            ask(null);
+            void handOver(personId);
+          }}
+        />
+      )}
+      {asking === 'history' && <WholeHistory desk={desk} close={() => ask(null)} />}
+      {asking === 'sitting' && <SittingDialog sitting={sitting} close={() => ask(null)} />}
+      {(asking === 'discard' || asking === 'return') && (
         <AskNote
-          title={asks[asking][0]}
-          action={asks[asking][1]}
+          title={asks[asking]![0]}
+          action={asks[asking]![1]}
           close={() => ask(null)}
           done={(note) => {
             ask(null);
-            void act(asking, note);
+            void act(asking, { note });
           }}
         />
       )}

@@ -1,8 +1,12 @@
-import { ArrowLeft } from 'lucide-react';
+import { ArrowLeft, Ellipsis, Users } from 'lucide-react';
+import { may } from '@ledgerline/contract';
 import type { MoveKind } from '../bills/api';
 import { channelWord } from '../arrivals/channel';
 import { usePlace } from '../app/company';
+import { showDay } from '../ui/format';
+import { Menu, type MenuItem } from '../ui/menu';
 import { StageLine } from '../ui/stage';
+import { saidOf, type Sitting } from './sitting';
 import type { Held } from './state';
 import type { Desk } from './use-desk';
 
@@ -15,34 +19,51 @@ const saving: Record<Held['save'], string> = {
   offline: '',
 };
 
-/** Above the desk: whose bill, where it stands, whether it is saved, and what can be done with it. */
-export function DeskTop({
-  desk,
-  held,
-  left,
-  act,
-  ask,
-  leave,
-}: {
+/** What the desk may ask before it does something. */
+export type Asked = 'set-aside' | 'discard' | 'return' | 'assign' | 'history' | 'sitting';
+
+interface Props {
   desk: Desk;
   held: Held;
   left: number | null;
+  sitting: Sitting;
+  others: { id: string; name: string }[];
   act(what: MoveKind): void;
-  ask(what: 'set-aside' | 'discard' | 'return'): void;
+  ask(what: Asked): void;
+  handOver(personId: string | null): void;
+  moveCompany(to: { id: string; name: string }): void;
   leave(): void;
-}) {
-  const { can } = usePlace();
+}
+
+/** Above the desk: whose bill, where it stands, whether it is saved, who else is there, and what can be done with it. */
+export function DeskTop({ desk, held, left, sitting, others, act, ask, handOver, moveCompany, leave }: Props) {
+  const { can, company, me } = usePlace();
   const { bill, locked } = desk;
   const touched = held.past.length + held.future.length > 0 || held.save !== 'clean';
   const state = touched ? (held.sentence ?? saving[held.save]) : '';
+  const mine = bill.assignee?.id === me.id;
   const told = [
+    bill.assignee && !mine ? `in the hands of ${bill.assignee.name}` : '',
+    bill.stage === 'set-aside' && bill.asideUntil ? `comes back on ${showDay(bill.asideUntil)}` : '',
     !locked && left !== null ? `${left}${left >= 500 ? ' or more' : ''} to review` : '',
+    saidOf(sitting),
     bill.arrival ? channelWord(bill.arrival.channel) : '',
     bill.entry ? `entry ${bill.entry.number}` : '',
   ]
     .filter((part) => part !== '')
     .join(' · ');
-  const edits = can('bills:edit');
+  const edits = can('bills:edit'),
+    inHand = edits && (!locked || bill.stage === 'set-aside');
+  const elsewhere = me.companies.filter((c) => c.id !== company.id && may(c.roles, 'bills:edit'));
+  const more: MenuItem[] = [
+    ...(inHand && !mine ? [{ text: 'Take it over', run: () => handOver(me.id) }] : []),
+    ...(inHand && bill.assignee ? [{ text: 'Give it back to the queue', run: () => handOver(null) }] : []),
+    ...(inHand ? [{ text: 'Into somebody’s hands …', key: 'Alt+G', run: () => ask('assign') }] : []),
+    ...(inHand ? elsewhere.map((c) => ({ text: `Move to ${c.name}`, run: () => moveCompany(c) })) : []),
+    ...(inHand ? [{ text: 'Discard …', run: () => ask('discard') }, null] : []),
+    { text: 'Whole history', key: 'Alt+H', run: () => ask('history') },
+    ...(edits ? [{ text: 'This sitting', run: () => ask('sitting') }] : []),
+  ];
   return (
     <header className="flex h-[56px] shrink-0 items-center gap-3 border-b hair px-4">
       <button className="btn btn-ghost btn-sm btn-square" aria-label="Back" title="Esc" onClick={leave}>
@@ -52,17 +73,28 @@ export function DeskTop({
         <h1 className="truncate font-semibold leading-5">
           {desk.choiceOf(bill.supplierId)?.name ?? bill.supplierName ?? 'Unknown supplier'}
         </h1>
-        <p className="truncate text-[12px] quiet">
+        <p className="truncate text-[12px] quiet" title={told}>
+          {state && (
+            <>
+              <span className={held.sentence ? 'text-error' : ''} role="status" aria-label="Saving" title={held.sentence ?? undefined}>
+                {state}
+              </span>
+              {told ? ' · ' : ''}
+            </>
+          )}
           {told}
-          {told && state ? ' · ' : ''}
-          <span className={held.sentence ? 'text-error' : ''} role="status" aria-label="Saving" title={held.sentence ?? undefined}>
-            {state}
-          </span>
         </p>
       </div>
       <div className="mx-auto max-lg:hidden">
         <StageLine stage={bill.stage} events={bill.events} />
       </div>
+      <p role="status" aria-label="Also here" className="shrink-0 text-[13px] text-accent">
+        {others.length > 0 && (
+          <span className="flex items-center gap-1" title="Has this bill open, too">
+            <Users size={15} aria-hidden /> {others.map((o) => o.name).join(', ')} {others.length === 1 ? 'is' : 'are'} here
+          </span>
+        )}
+      </p>
       {!locked && (
         <>
           <button className="btn btn-sm" title="Alt+S" onClick={() => ask('set-aside')}>
@@ -88,11 +120,9 @@ export function DeskTop({
           Take up again
         </button>
       )}
-      {edits && bill.stage === 'set-aside' && (
-        <button className="btn btn-sm" onClick={() => ask('discard')}>
-          Discard
-        </button>
-      )}
+      <Menu label="More" className="btn btn-ghost btn-sm btn-square" items={more}>
+        <Ellipsis size={16} />
+      </Menu>
     </header>
   );
 }

@@ -22,8 +22,8 @@ function useReady(id: string | null): void {
   }, [pdf, picture]);
 }
 
-/** The next two bills of the queue, ready before the one in hand is done. Gives the next one's id, and how many wait. */
-export function useAhead(id: string): { next: string | null; left: number | null } {
+/** The next two bills of the queue, ready before the one in hand is done. Gives their ids, and how many wait. */
+export function useAhead(id: string): { ahead: string[]; left: number | null } {
   const { company, can } = usePlace();
   const { data: queue } = billsApi.useNextBillQuery({ company: company.id, after: id });
   const next = queue?.id && queue.id !== id ? queue.id : null;
@@ -33,5 +33,5 @@ export function useAhead(id: string): { next: string | null; left: number | null
   const edits = can('bills:edit');
   useReady(edits ? next : null);
   useReady(edits ? after : null);
-  return { next, left: queue?.left ?? null };
+  return { ahead: [next, after].filter((one) => one !== null), left: queue?.left ?? null };
 }

@@ -13,6 +13,8 @@ interface Does {
   done(): void;
   setAside(): void;
   columns(): void;
+  assign(): void;
+  history(): void;
   /** Takes the first repair of the sum; null where there is none. */ repair: (() => void) | null;
   /** Makes the supplier that the page names; null where there is none to make. */ supplier: (() => void) | null;
   leave(): void;
@@ -55,6 +57,9 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
     { key: 'Alt+M', what: 'Make the supplier that the page names', when: () => Boolean(does.supplier), run: () => does.supplier?.() },
     { key: 'Alt+R', what: 'Take the first repair of the sum', when: () => Boolean(open && does.repair), run: () => does.repair?.() },
     { key: 'Alt+C', what: 'Columns of the grid', run: does.columns },
+    { key: 'Alt+G', what: 'Into somebody’s hands', when: () => Boolean(open), run: does.assign },
+    { key: 'Alt+H', what: 'Whole history', run: does.history },
+    { key: 'Alt+W', what: 'Write a note', run: () => document.querySelector<HTMLElement>('[data-note]')?.focus() },
     { key: 'Alt+S', what: 'Set aside', when: () => Boolean(open), run: does.setAside },
     { key: 'Ctrl+Z', what: 'Undo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.undo() },
     { key: 'Ctrl+Y', what: 'Redo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.redo() },
@@ -63,7 +68,7 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
       key: 'Escape',
       what: 'Leave the field; then back to the list',
       typing: true,
-      run: (e) => ((e.target as HTMLElement).matches('input, select') ? (e.target as HTMLElement).blur() : does.leave()),
+      run: (e) => ((e.target as HTMLElement).matches('input, select, textarea') ? (e.target as HTMLElement).blur() : does.leave()),
     },
   ]);
 }

@@ -9,6 +9,7 @@ import { billsApi, type MoveKind } from '../bills/api';
 import { focusField } from './focus';
 import { opened } from './state';
 import { useAhead } from './use-ahead';
+import { useSitting } from './use-sitting';
 
 const said: Partial<Record<MoveKind, string>> = { send: 'went to approval', 'set-aside': 'is set aside', discard: 'is discarded' };
 
@@ -18,12 +19,24 @@ export function useMoves(id: string, number: string | null) {
   const navigate = useNavigate();
   const dispatch = useDispatch();
   const store = useStore<RootState>();
-  const { next, left } = useAhead(id);
+  const { ahead, left } = useAhead(id);
+  const { sitting, note: noteDone } = useSitting(id);
+  const [take] = billsApi.useTakeNextMutation();
+  const [assign] = billsApi.useAssignBillMutation();
+  const [moveTo] = billsApi.useMoveToCompanyMutation();
   const [move] = billsApi.useMoveBillMutation();
   const acting = useRef(false);
   const go = (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned');
-  const act = async (what: MoveKind, note?: string) => {
-    if (acting.current) return;
+  /** On to the next of the queue, which is in this person's hands from then on: one of those that are ready, if nobody has taken it. */
+  const goOn = async () => {
+    const next = await take({ company: company.id, body: { prefer: ahead, not: [id] } })
+      .unwrap()
+      .catch(() => ({ id: ahead[0] ?? null }));
+    go(next.id);
+  };
+  /** Does something with the bill as it stands here: what is typed is saved first. False where it was not done. */
+  const saved = async (work: (rowVersion: number) => Promise<void>): Promise<boolean> => {
+    if (acting.current) return false;
     acting.current = true;
     // What stands in the field in hand is taken first.
     (document.activeElement as HTMLElement | null)?.blur();
@@ -31,12 +44,25 @@ export function useMoves(id: string, number: string | null) {
       if (!(await flushBill(id))) {
         const held = store.getState().desk.held[id];
         toast.error(held?.sentence ?? 'What you typed is not saved yet.');
-        return;
+        return false;
       }
-      const rowVersion = store.getState().desk.held[id]!.base.rowVersion;
-      const done = await move({ company: company.id, id, move: what, rowVersion, ...(note ? { note } : {}) }).unwrap();
+      await work(store.getState().desk.held[id]!.base.rowVersion);
+      return true;
+    } catch (e) {
+      toast.error(sentenceOf(e));
+      const path = problemOf(e).data?.errors?.[0]?.path;
+      if (path && document.activeElement === document.body) focusField(path);
+      return false;
+    } finally {
+      acting.current = false;
+    }
+  };
+  const act = (what: MoveKind, more: { note?: string; until?: string | null } = {}) =>
+    saved(async (rowVersion) => {
+      const done = await move({ company: company.id, id, move: what, rowVersion, ...more }).unwrap();
       dispatch(opened({ bill: done }));
       if (!said[what]) return;
+      if (what === 'send') noteDone(number ?? 'no number');
       toast(`${number ?? 'The bill'} ${said[what]}`, {
         action: {
           label: 'Undo',
@@ -52,19 +78,21 @@ export function useMoves(id: string, number: string | null) {
               ),
         },
       });
-      go(next);
-    } catch (e) {
-      toast.error(sentenceOf(e));
-      const path = problemOf(e).data?.errors?.[0]?.path;
-      if (path && document.activeElement === document.body) focusField(path);
-    } finally {
-      acting.current = false;
-    }
-  };
+      await goOn();
+    });
+  /** Gives the bill into somebody's hands; null: back to the queue. */
+  const handOver = (personId: string | null) =>
+    saved(async (rowVersion) => void dispatch(opened({ bill: await assign({ company: company.id, id, rowVersion, personId }).unwrap() })));
+  const moveCompany = (to: { id: string; name: string }) =>
+    saved(async (rowVersion) => {
+      await moveTo({ company: company.id, id, rowVersion, companyId: to.id }).unwrap();
+      toast(`${number ?? 'The bill'} is with ${to.name} now`);
+      await goOn();
+    });
   /** Leaves the desk; what is typed is kept and saved on the way. */
   const leave = () => {
     void flushBill(id);
     void navigate(-1);
   };
-  return { act, leave, left };
+  return { act, handOver, moveCompany, leave, left, sitting };
 }

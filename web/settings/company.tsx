@@ -30,6 +30,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
     name: settings.name,
     taxId: settings.taxId,
     mailAddress: settings.mailAddress,
+    queueOrder: settings.queueOrder,
   });
   return (
     <form
@@ -44,6 +45,18 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
       <FormField form={form} name="name" label="Name" hint="As suppliers write it: a page addressed to it belongs here" />
       <FormField form={form} name="taxId" label="Tax number" empty="null" />
       <FormField form={form} name="mailAddress" label="Mail address for invoices" hint="What is sent here is taken in for this company" />
+      <FormField
+        form={form}
+        name="queueOrder"
+        label="Taken first from the queue"
+        hint="Which bill “Done, next” brings to a clerk"
+        options={[
+          ['age', 'What came first'],
+          ['due', 'What falls due first'],
+          ['discount', 'What loses a discount first'],
+          ['amount', 'The largest'],
+        ]}
+      />
       <p className="text-[13px] quiet">
         Books in {settings.baseCurrency}, country {settings.country}. Neither can change once something is posted.
       </p>

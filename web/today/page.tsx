@@ -34,6 +34,25 @@ export function TodayPage() {
       </div>
       <div className="grid grid-cols-[3fr_2fr] gap-8 px-6 py-4">
         <section>
+          {data.mentions.length > 0 && (
+            <>
+              <h2 className="mb-1 font-semibold">Written to you</h2>
+              <ul className="mb-4" aria-label="Written to you">
+                {data.mentions.map((m) => (
+                  <li key={m.noteId} className="border-t hair py-1.5">
+                    <Link className="font-medium text-primary hover:underline" to={`/bills/${m.billId}`}>
+                      {m.supplier ?? 'Unknown supplier'} {m.invoiceNumber}
+                    </Link>{' '}
+                    <span className="text-[13px] quiet">
+                      {m.person}, {showTime(m.at)}
+                    </span>
+                    <br />
+                    <span className="line-clamp-2">{m.text}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
           <h2 className="mb-1 font-semibold">Waiting for you, most urgent first</h2>
           {data.oldest.length === 0 ? (
             <Empty>Nothing waits for you.</Empty>

@@ -1,10 +1,25 @@
-import { boolean, char, foreignKey, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  char,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import type { StoredMark } from '@ledgerline/core/bills';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { document } from './arrivals.ts';
 import { day, id, moment } from './columns.ts';
 import { company, person } from './people.ts';
+import { repeat } from './repeats.ts';
 import { supplier } from './suppliers.ts';
 
 export const bill = pgTable(
@@ -50,6 +65,17 @@ export const bill = pgTable(
     approvedBy: uuid('approved_by').references(() => person.id),
     approvedAt: moment('approved_at'),
     postedAt: moment('posted_at'),
+    /** In whose hands it is; null: in nobody's, for whoever takes the next. */
+    assigneeId: uuid('assignee_id').references(() => person.id),
+    /** Set aside until this day, on which it comes back by itself. */
+    asideUntil: day('aside_until'),
+    /** The last day on which it may be paid with a discount. */
+    discountUntil: day('discount_until'),
+    /** The bill that this one is a copy of, or that this credit note is for. */
+    madeFrom: uuid('made_from'),
+    repeatId: uuid('repeat_id'),
+    /** The day of its turn, where it repeats. */
+    turn: day('turn'),
     /** What it is found by, beside its supplier's name: kept by the database. Begins with a space, as each of its words does. */
     words: text('words').generatedAlwaysAs(
       sql`' ' || lower(coalesce(invoice_number, '') || ' ' || coalesce(purchase_order, '') || ' ' || CASE WHEN supplier_id IS NULL THEN coalesce(supplier_name, '') ELSE '' END)`,
@@ -62,6 +88,17 @@ export const bill = pgTable(
     index('bill_document').on(t.documentId),
     index('bill_currency').on(t.companyId, t.currency, t.createdAt, t.id),
     index('bill_posted_at').on(t.companyId, t.postedAt),
+    index('bill_assignee')
+      .on(t.assigneeId, t.companyId)
+      .where(sql`${t.assigneeId} is not null`),
+    index('bill_aside_until')
+      .on(t.asideUntil)
+      .where(sql`${t.asideUntil} is not null`),
+    uniqueIndex('bill_turn_once')
+      .on(t.repeatId, t.turn)
+      .where(sql`${t.repeatId} is not null`),
+    foreignKey({ columns: [t.madeFrom, t.companyId], foreignColumns: [t.id, t.companyId], name: 'bill_made_from' }),
+    foreignKey({ columns: [t.repeatId, t.companyId], foreignColumns: [repeat.id, repeat.companyId], name: 'bill_repeat_of_company' }),
     foreignKey({
       columns: [t.supplierId, t.companyId],
       foreignColumns: [supplier.id, supplier.companyId],
@@ -168,3 +205,25 @@ export const supplierBills = pgTable('supplier_bills', {
     .references(() => supplier.id),
   bills: integer('bills').notNull(),
 });
+
+/** Further documents of a bill beside its own: the order, a delivery note. */
+export const furtherDocument = pgTable(
+  'further_document',
+  {
+    companyId: uuid('company_id').notNull(),
+    billId: uuid('bill_id').notNull(),
+    documentId: uuid('document_id').notNull(),
+    addedBy: uuid('added_by').references(() => person.id),
+    at: moment('at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.billId, t.documentId] }),
+    index('further_document_document').on(t.documentId),
+    foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'further_document_bill' }),
+    foreignKey({
+      columns: [t.documentId, t.companyId],
+      foreignColumns: [document.id, document.companyId],
+      name: 'further_document_of_company',
+    }),
+  ],
+);

@@ -20,6 +20,8 @@ export const company = pgTable('company', {
   mailAddress: text('mail_address').notNull().unique(),
   /** What parts documents in one scan from the folder: none, blank (a blank page), sheet (a separator sheet). */
   scanSeparator: text('scan_separator').notNull().default('none'),
+  /** What is taken first from the queue of bills to review: discount, due, amount, age. */
+  queueOrder: text('queue_order').notNull().default('age'),
 });
 
 export const person = pgTable('person', {

@@ -1,0 +1,1 @@
+export { everies, fitsTurn, nextTurn, turnOf, type Every, type Rhythm, type Template } from './repeats.ts';
