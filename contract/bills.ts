@@ -21,6 +21,24 @@ export const MoveWithNote = Type.Object({
   rowVersion: Type.Integer({ minimum: 1 }),
   note: Type.String({ minLength: 1, maxLength: 1000, pattern: '\\S' }),
 });
+/** A bill by hand: new (for a supplier, if said), a copy of another, or the credit note for one. */
+export const NewBill = Type.Object({
+  as: Type.Union([Type.Literal('new'), Type.Literal('copy'), Type.Literal('credit-note')]),
+  supplierId: Type.Optional(Nullable(Id)),
+  billId: Type.Optional(Nullable(Id)),
+});
+/** Puts a document to a bill: as its own, or beside it. */
+export const JoinDocument = Type.Object({ documentId: Id, as: Type.Union([Type.Literal('own'), Type.Literal('further')]) });
+const BesideDocument = Type.Object({
+  id: Id,
+  name: Type.String(),
+  state: Type.String(),
+  note: Nullable(Type.String()),
+  receivedAt: Type.String(),
+  sender: Nullable(Type.String()),
+});
+/** Documents beside a bill, and those that came lately and that nobody works on. */
+export const BillDocuments = Type.Object({ further: Type.Array(BesideDocument), candidates: Type.Array(BesideDocument) });
 /** Set aside, with its reason; `until`: the day on which it comes back by itself. */
 export const SetAside = Type.Object({ ...MoveWithNote.properties, until: Type.Optional(Nullable(Day)) });
 /** In whose hands a bill is from now on; null: in nobody's. */
@@ -83,6 +101,9 @@ export const Bill = Type.Composite([
     sentBy: Nullable(Id),
     approvedBy: Nullable(Id),
     /** In whose hands it is. */
+    /** The bill of which it is a copy, or that it credits; the day of its turn, where it repeats. */
+    madeFrom: Nullable(Id),
+    turn: Nullable(Day),
     assignee: Nullable(Type.Object({ id: Id, name: Type.String() })),
     asideUntil: Nullable(Day),
     discountUntil: Nullable(Day),
@@ -144,6 +165,9 @@ export type BillsQuery = Static<typeof BillsQuery>;
 export type JournalPreview = Static<typeof JournalPreview>;
 export type PostBills = Static<typeof PostBills>;
 export type Posted = Static<typeof Posted>;
+export type NewBill = Static<typeof NewBill>;
+export type JoinDocument = Static<typeof JoinDocument>;
+export type BillDocuments = Static<typeof BillDocuments>;
 export type SetAside = Static<typeof SetAside>;
 export type AssignBill = Static<typeof AssignBill>;
 export type TakeNext = Static<typeof TakeNext>;

@@ -9,6 +9,7 @@ export * from './events.ts';
 export * from './choices.ts';
 export * from './notes.ts';
 export * from './bills.ts';
+export * from './repeats.ts';
 export * from './search.ts';
 export * from './ledger.ts';
 export * from './accounts.ts';

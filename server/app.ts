@@ -19,6 +19,7 @@ import { logError } from './log.ts';
 import { ledgerRoutes } from './ledger/routes.ts';
 import { liveRoutes } from './live/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
+import { repeatRoutes } from './repeats/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
@@ -50,6 +51,7 @@ export function makeApi(services: Services, strict = false): Api {
     documentRoutes,
     billRoutes,
     noteRoutes,
+    repeatRoutes,
     ledgerRoutes,
     supplierRoutes,
     accountRoutes,

@@ -17,6 +17,7 @@ import { makeHealth } from './http/health.ts';
 import { doorOf } from './http/door.ts';
 import { startJobs } from './jobs/jobs.ts';
 import { sweepJobs } from './jobs/sweep.ts';
+import { makeTurns } from './repeats/turns.ts';
 import { Live } from './live/live.ts';
 import { logError } from './log.ts';
 import { openJob } from './mail/message.ts';
@@ -98,6 +99,7 @@ export async function start(settings: Settings): Promise<Running> {
         read: (id, patient) => readJob(services, id, patient),
       });
       begun.push(every(60_000, 'taking up what was set aside', () => comeBack(services)));
+      begun.push(every(60_000, 'making bills that repeat', () => makeTurns(services)));
       begun.push(every(20_000, 'looking for work left lying', () => sweepJobs(services)));
     }
     begun.push(

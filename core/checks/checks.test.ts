@@ -15,6 +15,7 @@ const facts: Facts = {
   sameIban: null,
   differences: [],
   broken: [],
+  awaits: null,
 };
 const good: CheckedBill = {
   kind: 'invoice',
@@ -142,6 +143,14 @@ describe('a difference between data and page', () => {
         ],
       }),
     ]));
+});
+describe('the document of a bill that repeats', () => {
+  it('is waited for until its day, missed after it, and confirmed to go on without', () => {
+    const codes = (awaits: Facts['awaits']) => run({}, { awaits }).map((e) => [e.code, e.severity, e.settledBy]);
+    expect(codes({ by: '2026-11-11', missed: false })).toEqual([['document-awaited', 'stops', ['confirm']]]);
+    expect(codes({ by: '2026-11-11', missed: true })).toEqual([['document-missed', 'stops', ['confirm']]]);
+    expect(codes(null)).toEqual([]);
+  });
 });
 describe('a company’s settings', () => {
   it('change a severity or switch a check off where the check allows it', () => {

@@ -17,6 +17,42 @@ export const documentChecks: Check[] = [
       addressedTo ? [{ path: 'supplierId', sentence: `The page is addressed to ${addressedTo}.`, key: addressedTo }] : [],
   },
   {
+    code: 'document-awaited',
+    scope: 'document',
+    needs: ['awaits'],
+    severity: 'stops',
+    adjustable: true,
+    settledBy: ['confirm'],
+    what: 'The document of a bill that repeats is there',
+    run: (_, { awaits }) =>
+      awaits && !awaits.missed
+        ? [
+            {
+              path: 'invoiceNumber',
+              sentence: `Waits for its document, expected by ${awaits.by}. It joins by itself; or confirm to go on without.`,
+            },
+          ]
+        : [],
+  },
+  {
+    code: 'document-missed',
+    scope: 'document',
+    needs: ['awaits'],
+    severity: 'stops',
+    adjustable: true,
+    settledBy: ['confirm'],
+    what: 'The document of a bill that repeats has come in time',
+    run: (_, { awaits }) =>
+      awaits?.missed
+        ? [
+            {
+              path: 'invoiceNumber',
+              sentence: `Its document was expected by ${awaits.by} and has not come. Ask for it; or confirm to go on without.`,
+            },
+          ]
+        : [],
+  },
+  {
     code: 'data-differs',
     scope: 'document',
     needs: ['differences'],

@@ -69,6 +69,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     }),
     { selector: (d) => d.field, maxLength: 3 },
   ),
+  awaits: maybe(fc.record({ by: fc.constant('2026-11-11'), missed: fc.boolean() })),
   broken: fc.uniqueArray(
     fc.record({ rule: fc.constantFrom('BR-1', 'BR-2'), path: fc.constant('lines'), sentence: fc.constant('Something is missing.') }),
     { selector: (b) => b.rule },

@@ -57,6 +57,8 @@ export interface Facts {
   /** What an e-invoice's data and its page say differently; `path` is the bill's field, null where the bill has none. */
   differences: { field: string; path: string; data: string; page: string; sentence: string; choosable: boolean }[];
   /** Rules that an e-invoice's data breaks. */
+  /** The document that it waits for: until which day, and whether that has passed. */
+  awaits: { by: string; missed: boolean } | null;
   broken: { rule: string; path: string; sentence: string }[];
 }
 

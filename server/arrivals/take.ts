@@ -24,6 +24,7 @@ export interface Arriving {
   note: string | null;
   /** Tells the same thing that comes through the same door again. */
   doorKey?: string;
+  /** The bill that the files are brought for. */ forBill?: { id: string; further: boolean };
   files: ArrivedFile[];
 }
 
@@ -69,6 +70,7 @@ export async function addFiles(
   services: Services,
   came: Pick<ArrivalRow, 'id' | 'companyId'>,
   files: ArrivedFile[],
+  forBill?: Arriving['forBill'],
 ): Promise<void> {
   const { companyId } = came;
   for (const [position, file] of files.entries()) {
@@ -88,6 +90,8 @@ export async function addFiles(
         state,
         note,
         duplicateOf: same?.id ?? null,
+        forBill: forBill?.id ?? null,
+        further: forBill?.further ?? false,
       })
       .returning({ id: document.id });
     if (state === 'waiting') await services.queue.reading(tx, row!.id);
@@ -109,7 +113,7 @@ export async function takeIn(services: Services, arriving: Arriving): Promise<st
       .onConflictDoNothing({ target: arrival.doorKey })
       .returning();
     if (!made) return null;
-    await addFiles(tx, services, made, files);
+    await addFiles(tx, services, made, files, arriving.forBill);
     record(tx, {
       companyId,
       subject: { type: 'arrival', id: made.id },

@@ -1,3 +1,4 @@
+import { addDays } from '@ledgerline/core/dates';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { parsePath } from '@ledgerline/core/bills';
 import { runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
@@ -12,6 +13,7 @@ import {
   costCentre,
   document,
   ledgerAccount,
+  repeat,
   supplier,
   taxCode,
 } from '../db/schema/index.ts';
@@ -95,6 +97,15 @@ async function documentFacts(db: Executor, record: BillRecord): Promise<Pick<Fac
   };
 }
 
+/** The document that a bill of a repeat waits for. */
+async function awaitedBy(db: Executor, record: BillRecord, today: string): Promise<Facts['awaits']> {
+  if (!record.repeatId || !record.turn || record.documentId) return null;
+  const [of] = await db.select({ within: repeat.documentWithin }).from(repeat).where(eq(repeat.id, record.repeatId));
+  if (!of || of.within === null) return null;
+  const by = addDays(record.turn, of.within);
+  return { by, missed: today > by };
+}
+
 /** What the company made of its checks. */
 export async function settingsOf(db: Executor, companyId: string): Promise<Map<string, Setting>> {
   const rows = await db.select().from(checkSetting).where(eq(checkSetting.companyId, companyId));
@@ -121,6 +132,7 @@ export async function findingsOf(
     ...(await codingOf(db, lines)),
     ...(await supplierFacts(db, record)),
     ...(await documentFacts(db, record)),
+    awaits: await awaitedBy(db, record, today),
   };
   return runChecks({ ...record, lines } as CheckedBill, facts, await settingsOf(db, own.id));
 }

@@ -1,12 +1,28 @@
 import { Type } from '@sinclair/typebox';
-import { Bill, BillList, BillsQuery, JournalPreview, MovedTo, NextBill, Nothing, Presence } from '@ledgerline/contract';
+import {
+  Bill,
+  BillDocuments,
+  BillList,
+  Changed,
+  BillsQuery,
+  Id,
+  JournalPreview,
+  MovedTo,
+  NextBill,
+  Nothing,
+  Presence,
+} from '@ledgerline/contract';
 import { snapshot } from '../db/client.ts';
 import { nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { notFound } from '../http/problems.ts';
 import { previewOf } from '../ledger/journal.ts';
 import { today } from '../services.ts';
+import { uploadLimit } from '../arrivals/routes.ts';
+import { filesOf } from '../http/body.ts';
 import { changeBill } from './change.ts';
+import { newBill } from './by-hand.ts';
+import { documentsFor, fileForBill, joinDocument } from './documents.ts';
 import { assignBill, takeNext } from './hands.ts';
 import { moveToCompany } from './move-company.ts';
 import { atBill, leftBill } from './presence.ts';
@@ -15,6 +31,7 @@ import { listBills, nextBill, sameSupplier } from './search.ts';
 import { settleException } from './settle.ts';
 import { getBill } from './show.ts';
 
+const Arrived = Type.Object({ arrivalId: Id });
 const NextQuery = Type.Object({
   after: Type.Optional(Type.String({ format: 'uuid' })),
   queue: Type.Optional(Type.Union([Type.Literal('review'), Type.Literal('approve')])),
@@ -69,6 +86,32 @@ export function billRoutes(api: Api): void {
     { method: 'post', path: '/bills/:id/exceptions', summary: 'Settle an exception: choose, confirm or overrule', answer: Bill },
     settleException,
   );
+  api.command({ method: 'post', path: '/bills', summary: 'A bill by hand: new, a copy, a credit note', answer: Changed }, newBill);
+  api.query(
+    {
+      path: '/bills/:id/documents',
+      access: 'bills:see',
+      summary: 'Documents beside a bill, and those that could be',
+      answer: BillDocuments,
+    },
+    ({ services, caller, params }) => documentsFor(db, caller.company.id, params['id']!, services.now()),
+  );
+  api.command({ method: 'post', path: '/bills/:id/documents', summary: 'Put a document that came to a bill', answer: Bill }, joinDocument);
+  for (const [path, as, summary] of [
+    ['own-file', 'own', 'Bring the file of a bill that has none (multipart, field "file")'],
+    ['further-file', 'further', 'Bring a file to keep beside a bill (multipart, field "file")'],
+  ] as const)
+    api.raw(
+      { method: 'post', path: `/bills/:id/${path}`, access: 'bills:edit', summary, answer: Arrived },
+      async ({ c, services, caller, params }) => {
+        const given = async () => {
+          const [file] = await filesOf(c, 'file', uploadLimit, 'This is more than 100 MB. Bring a smaller one.');
+          const bytes = new Uint8Array(await file!.arrayBuffer());
+          return { name: file!.name || 'file', mediaType: file!.type || 'application/octet-stream', bytes };
+        };
+        return { arrivalId: await fileForBill(services, caller, params['id']!, as, given) };
+      },
+    );
   api.command({ method: 'post', path: '/bills/take', summary: 'Take the next bill of the queue', answer: NextBill }, takeNext);
   api.command({ method: 'post', path: '/bills/:id/assign', summary: 'Into whose hands a bill goes', answer: Bill }, assignBill);
   api.command({ method: 'post', path: '/bills/:id/move', summary: 'Move a bill to another company', answer: MovedTo }, moveToCompany);

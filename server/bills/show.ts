@@ -107,6 +107,8 @@ export async function getBill(db: Executor, own: { id: string; baseCurrency: str
     createdAt: record.createdAt.toISOString(),
     sentBy: record.sentBy,
     approvedBy: record.approvedBy,
+    madeFrom: record.madeFrom,
+    turn: record.turn,
     assignee: await assigneeOf(db, record.assigneeId),
     asideUntil: record.asideUntil,
     discountUntil: record.discountUntil,

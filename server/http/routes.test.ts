@@ -30,6 +30,13 @@ beforeAll(async () => {
   );
   await world.rows(`insert into membership values ($1, $2, 'clerk')`, outsider.id, world.master.company('MNT').id);
   theirs['people'] = outsider.id;
+  theirs['repeats'] = crypto.randomUUID();
+  await world.rows(
+    `insert into repeat (id, company_id, supplier_id, name, every, begins, fixed, template) values ($1, $2, $3, 'Theirs', 'month', '2026-11-01', true, '{"head":{},"lines":[]}')`,
+    theirs['repeats'],
+    world.master.company('MNT').id,
+    theirs['suppliers'],
+  );
 });
 afterAll(() => world.close());
 
@@ -107,6 +114,7 @@ describe('all routes', () => {
       'post /bills/:id/move': { rowVersion: 1, companyId: world.master.company('MNT').id },
       'post /bills/:id/here': {},
       'delete /bills/:id/here': {},
+      'post /bills/:id/documents': { documentId: crypto.randomUUID(), as: 'further' },
       'post /bills/:id/notes': { text: 'Hello', mentions: [] },
       'post /bills/:id/notes/seen': {},
       'put /arrivals/:id/pages': { documents: [], leftOut: [] },
@@ -140,6 +148,16 @@ describe('all routes', () => {
         accountId: world.master.company('MBG').account('1800'),
         outputAccountId: null,
         active: true,
+      },
+      'put /repeats/:id': {
+        rowVersion: 1,
+        name: 'Rent',
+        every: 'month',
+        weeks: null,
+        begins: '2026-11-01',
+        until: null,
+        fixed: true,
+        documentWithin: null,
       },
       'put /people/:id/roles': { roles: ['clerk'] },
     };

@@ -5,6 +5,8 @@ import { squash } from '@ledgerline/core/reading';
 import { recheck } from '../bills/checking.ts';
 import { touch } from '../bills/hand.ts';
 import { dropBill, makeBill } from '../bills/intake.ts';
+import { join, waitingFor } from '../bills/join.ts';
+import { editable, findBill } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
 import { cleaned } from '../db/text.ts';
@@ -59,7 +61,13 @@ export async function settlePart(
     await tx.update(document).set({ arranged: true }).where(eq(document.id, row.id));
     return keepAs('unreadable', pageNotes[part.fault] ?? pageNotes.broken!);
   }
+  if (row.forBill && row.further) return keepAs('aside', await besideNote(tx, row));
   if (shown === 'small') return keepAs('aside', 'A small picture, such as a logo: set to one side.');
+  if (reading.kind === 'other' && row.forBill) {
+    const own = await keepAs('read', null);
+    await toItsBill(tx, services, row);
+    return own;
+  }
   if (reading.kind === 'other') return keepAs('aside', 'Not an invoice or credit note: set to one side.');
   const twin = await twinOf(tx, home.arrivalId, row.id, part);
   if (twin && shown !== 'data') {
@@ -82,7 +90,7 @@ export async function settlePart(
       .set({ state: 'duplicate', note: `The page of the e-invoice ${row.name}: one bill.`, duplicateOf: row.id })
       .where(eq(document.id, twin.id));
   }
-  await makeBill(tx, {
+  const made = await makeBill(tx, {
     companyId: home.companyId,
     documentId: row.id,
     reading,
@@ -91,7 +99,28 @@ export async function settlePart(
     receivedAt: came.receivedAt,
     now: services.now(),
   });
+  if (!(await toItsBill(tx, services, row))) await toWhoWaits(tx, services, home.companyId, made, row);
   return home;
+}
+
+const reader = { personId: null, source: 'reader' };
+
+/** A document that was brought for a bill goes to it, unless that has one by now. */
+async function toItsBill(tx: Executor, services: Services, row: DocumentRow): Promise<boolean> {
+  const target = row.forBill ? await findBill(tx, row.companyId, row.forBill, true) : null;
+  if (!target || target.documentId || !awaiting.includes(target.stage)) return false;
+  await join(tx, { target, documentId: row.id, by: reader, now: services.now(), note: row.name });
+  return true;
+}
+/** A document that a bill has waited for joins it by itself. */
+async function toWhoWaits(tx: Executor, services: Services, companyId: string, madeId: string, row: DocumentRow): Promise<void> {
+  const target = await waitingFor(tx, (await findBill(tx, companyId, madeId))!);
+  if (target) await join(tx, { target, documentId: row.id, by: reader, now: services.now(), note: `${row.name} came and fits` });
+}
+const awaiting = [...editable, 'set-aside'];
+async function besideNote(tx: Executor, row: DocumentRow): Promise<string> {
+  const of = await findBill(tx, row.companyId, row.forBill!);
+  return `Kept beside bill ${of?.invoiceNumber ?? 'without a number'}.`;
 }
 
 const noteFor = ({ pages, shown }: ReadPart): string | null =>

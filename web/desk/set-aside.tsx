@@ -30,8 +30,8 @@ export function SetAsideDialog({ close, done }: { close(): void; done(note: stri
         </label>
         <div className="mt-3">
           <span id="comes-back">Comes back on</span>
-          <div className="mt-1 flex flex-wrap items-center gap-2" role="group" aria-labelledby="comes-back">
-            <span className="w-36">
+          <div className="mt-1 flex flex-wrap items-center gap-1.5" role="group" aria-labelledby="comes-back">
+            <span className="w-28">
               <DateField label="Comes back on" className="input w-full" value={until} onSave={setUntil} />
             </span>
             {days.map(([label, day]) => (

@@ -17,15 +17,6 @@ CREATE TABLE "repeat" (
 	CONSTRAINT "repeat_of_company" UNIQUE("id","company_id")
 );
 --> statement-breakpoint
-CREATE TABLE "further_document" (
-	"company_id" uuid NOT NULL,
-	"bill_id" uuid NOT NULL,
-	"document_id" uuid NOT NULL,
-	"added_by" uuid,
-	"at" timestamp with time zone DEFAULT now() NOT NULL,
-	CONSTRAINT "further_document_bill_id_document_id_pk" PRIMARY KEY("bill_id","document_id")
-);
---> statement-breakpoint
 CREATE TABLE "bill_mention" (
 	"note_id" uuid NOT NULL,
 	"person_id" uuid NOT NULL,
@@ -70,6 +61,8 @@ CREATE TABLE "saved_view" (
 );
 --> statement-breakpoint
 ALTER TABLE "company" ADD COLUMN "queue_order" text DEFAULT 'age' NOT NULL;--> statement-breakpoint
+ALTER TABLE "document" ADD COLUMN "for_bill" uuid;--> statement-breakpoint
+ALTER TABLE "document" ADD COLUMN "further" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "bill" ADD COLUMN "assignee_id" uuid;--> statement-breakpoint
 ALTER TABLE "bill" ADD COLUMN "aside_until" date;--> statement-breakpoint
 ALTER TABLE "bill" ADD COLUMN "discount_until" date;--> statement-breakpoint
@@ -79,9 +72,6 @@ ALTER TABLE "bill" ADD COLUMN "turn" date;--> statement-breakpoint
 ALTER TABLE "repeat" ADD CONSTRAINT "repeat_company_id_company_id_fk" FOREIGN KEY ("company_id") REFERENCES "public"."company"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "repeat" ADD CONSTRAINT "repeat_created_by_person_id_fk" FOREIGN KEY ("created_by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "repeat" ADD CONSTRAINT "repeat_supplier" FOREIGN KEY ("supplier_id","company_id") REFERENCES "public"."supplier"("id","company_id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "further_document" ADD CONSTRAINT "further_document_added_by_person_id_fk" FOREIGN KEY ("added_by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "further_document" ADD CONSTRAINT "further_document_bill" FOREIGN KEY ("bill_id","company_id") REFERENCES "public"."bill"("id","company_id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "further_document" ADD CONSTRAINT "further_document_of_company" FOREIGN KEY ("document_id","company_id") REFERENCES "public"."document"("id","company_id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill_mention" ADD CONSTRAINT "bill_mention_note_id_bill_note_id_fk" FOREIGN KEY ("note_id") REFERENCES "public"."bill_note"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill_mention" ADD CONSTRAINT "bill_mention_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill_note" ADD CONSTRAINT "bill_note_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -92,13 +82,13 @@ ALTER TABLE "person_view" ADD CONSTRAINT "person_view_person_id_person_id_fk" FO
 ALTER TABLE "saved_view" ADD CONSTRAINT "saved_view_company_id_company_id_fk" FOREIGN KEY ("company_id") REFERENCES "public"."company"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "saved_view" ADD CONSTRAINT "saved_view_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "repeat_due" ON "repeat" USING btree ("next_on") WHERE "repeat"."next_on" is not null;--> statement-breakpoint
-CREATE INDEX "further_document_document" ON "further_document" USING btree ("document_id");--> statement-breakpoint
 CREATE INDEX "bill_mention_unseen" ON "bill_mention" USING btree ("person_id") WHERE "bill_mention"."seen_at" is null;--> statement-breakpoint
 CREATE INDEX "bill_note_bill" ON "bill_note" USING btree ("bill_id","at");--> statement-breakpoint
 CREATE INDEX "saved_view_company" ON "saved_view" USING btree ("company_id","person_id");--> statement-breakpoint
 ALTER TABLE "bill" ADD CONSTRAINT "bill_assignee_id_person_id_fk" FOREIGN KEY ("assignee_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill" ADD CONSTRAINT "bill_made_from" FOREIGN KEY ("made_from","company_id") REFERENCES "public"."bill"("id","company_id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill" ADD CONSTRAINT "bill_repeat_of_company" FOREIGN KEY ("repeat_id","company_id") REFERENCES "public"."repeat"("id","company_id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "document_for_bill" ON "document" USING btree ("for_bill") WHERE "document"."for_bill" is not null;--> statement-breakpoint
 CREATE INDEX "bill_assignee" ON "bill" USING btree ("assignee_id","company_id") WHERE "bill"."assignee_id" is not null;--> statement-breakpoint
 CREATE INDEX "bill_aside_until" ON "bill" USING btree ("aside_until") WHERE "bill"."aside_until" is not null;--> statement-breakpoint
 CREATE UNIQUE INDEX "bill_turn_once" ON "bill" USING btree ("repeat_id","turn") WHERE "bill"."repeat_id" is not null;
@@ -122,3 +112,5 @@ ALTER TABLE repeat ADD CONSTRAINT repeat_every_known CHECK (every IN ('month', '
 ALTER TABLE repeat ADD CONSTRAINT repeat_document_within_sane CHECK (document_within IS NULL OR document_within BETWEEN 1 AND 90);
 --> statement-breakpoint
 CREATE TRIGGER repeat_version_rises BEFORE UPDATE ON repeat FOR EACH ROW EXECUTE FUNCTION version_rises();
+--> statement-breakpoint
+ALTER TABLE document ADD CONSTRAINT document_for_bill_of_company FOREIGN KEY (for_bill, company_id) REFERENCES bill (id, company_id);

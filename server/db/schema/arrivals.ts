@@ -1,4 +1,5 @@
 import { boolean, char, index, integer, jsonb, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
 import type { Page, Scan } from '@ledgerline/core/page';
 import type { Reading } from '@ledgerline/core/reading';
 import type { Scanned } from '../../imaging/result.ts';
@@ -82,12 +83,18 @@ export const document = pgTable(
     shown: text('shown').notNull().default('paper'),
     /** While its pages are read as pictures: how many are done, and what is being done. */
     progress: jsonb('progress').$type<Progress>(),
+    /** The bill that it was brought for: as its own document, or beside it (the order, a delivery note). The database holds both in one company. */
+    forBill: uuid('for_bill'),
+    further: boolean('further').notNull().default(false),
     readAt: moment('read_at'),
     /** How often reading it has failed. */
     tries: integer('tries').notNull().default(0),
   },
   (t) => [
     index('document_arrival').on(t.arrivalId),
+    index('document_for_bill')
+      .on(t.forBill)
+      .where(sql`${t.forBill} is not null`),
     index('document_file').on(t.companyId, t.fileSha256),
     unique('document_of_company').on(t.id, t.companyId),
   ],

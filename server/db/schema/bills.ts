@@ -205,25 +205,3 @@ export const supplierBills = pgTable('supplier_bills', {
     .references(() => supplier.id),
   bills: integer('bills').notNull(),
 });
-
-/** Further documents of a bill beside its own: the order, a delivery note. */
-export const furtherDocument = pgTable(
-  'further_document',
-  {
-    companyId: uuid('company_id').notNull(),
-    billId: uuid('bill_id').notNull(),
-    documentId: uuid('document_id').notNull(),
-    addedBy: uuid('added_by').references(() => person.id),
-    at: moment('at').notNull().defaultNow(),
-  },
-  (t) => [
-    primaryKey({ columns: [t.billId, t.documentId] }),
-    index('further_document_document').on(t.documentId),
-    foreignKey({ columns: [t.billId, t.companyId], foreignColumns: [bill.id, bill.companyId], name: 'further_document_bill' }),
-    foreignKey({
-      columns: [t.documentId, t.companyId],
-      foreignColumns: [document.id, document.companyId],
-      name: 'further_document_of_company',
-    }),
-  ],
-);

@@ -36,6 +36,8 @@ const aBill = (id: string): Bill => ({
   createdAt: '2026-11-23T10:00:00Z',
   sentBy: null,
   approvedBy: null,
+  madeFrom: null,
+  turn: null,
   assignee: null,
   asideUntil: null,
   discountUntil: null,
