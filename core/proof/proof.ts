@@ -128,7 +128,7 @@ function repairsOf(bill: ProofBill, difference: Decimal | null, rows: Proof['row
     repairs.push({ sentence: `Add a rounding difference of ${shown(gap)}`, kind: 'rounding', value: gap.toFixed() });
   if (gap.isZero() && netSaid && said && !netSaid.eq(net) && !bill.pricesIncludeTax)
     repairs.push({ sentence: `Net is ${shown(net)}`, kind: 'net', value: net.toFixed() });
-  if (said === null && whole) {
+  if (said === null && whole && !net.isZero()) {
     const total = bill.pricesIncludeTax ? net : net.plus(value(bill.tax));
     repairs.push({ sentence: `Total is ${shown(total)}`, kind: 'gross', value: total.toFixed() });
   }

@@ -34,7 +34,8 @@ export const newRepeat = command({ body: NewRepeat, may: 'bills:edit' }, async (
   if (from.repeatId) throw new Refusal(409, 'This bill repeats already.');
   const set = columns(input);
   const template = await templateOf(tx, from);
-  const own = from.issueDate !== null && from.issueDate >= set.begins ? from.issueDate : null;
+  // A bill without a date yet is the first turn itself.
+  const own = from.issueDate === null ? set.begins : from.issueDate >= set.begins ? from.issueDate : null;
   const [made] = await tx
     .insert(repeat)
     .values({

@@ -12,6 +12,7 @@ import { ApartPage } from '../desk/apart-page';
 import { DeskPage } from '../desk/page';
 import { EntryPage } from '../ledger/entry';
 import { LedgerPage } from '../ledger/page';
+import { RepeatsPage } from '../repeats/page';
 import { SupplierPage } from '../suppliers/account';
 import { SuppliersPage } from '../suppliers/page';
 import { TodayPage } from '../today/page';
@@ -31,6 +32,7 @@ const routes = [
       { path: 'arrivals', element: <ArrivalsPage /> },
       { path: 'arrivals/:id/pages', element: <PagesPage /> },
       { path: 'bills', element: <BillsPage /> },
+      { path: 'bills/repeating', element: <RepeatsPage /> },
       { path: 'bills/:id', element: <DeskPage /> },
       { path: 'approvals', element: <ApprovalsPage /> },
       { path: 'ledger', element: <LedgerPage /> },

@@ -1,10 +1,11 @@
 import { BookOpen, CircleUser, FileText, Inbox, LogOut, Moon, Settings, Stamp, Store, Sun, SunMedium } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { NavLink, Outlet, useMatch, useNavigate } from 'react-router';
+import { NavLink, Outlet, useNavigate } from 'react-router';
 import { DropAnywhere } from '../arrivals/drop';
 import { Jump } from '../jump/jump';
 import { authApi } from '../auth/api';
 import { todayApi } from '../today/api';
+import { useBillAtDesk } from './at-desk';
 import { usePlace } from './company';
 import { KeysDialog } from './keys/dialog';
 import { useKeys } from './keys/registry';
@@ -49,7 +50,7 @@ export function Shell() {
   const [jumping, jump] = useState<KeyboardEvent | null>(null);
   const places = usePlaces();
   // At the desk the page needs the room.
-  const folded = useMatch('/bills/:id') !== null;
+  const folded = useBillAtDesk() !== null;
   useLive(company.id);
   useKeys('Everywhere', [
     { key: 'Alt+T', what: 'To the messages at the foot' },

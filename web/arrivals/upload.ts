@@ -28,21 +28,21 @@ function askBeforeLeaving(): () => void {
   return () => removeEventListener('beforeunload', ask);
 }
 
-/** Sends files with their progress; one after another, so that one bad file keeps back none of the rest. Leaving the page asks first meanwhile. */
-export function useUpload(company: string): (files: File[]) => Promise<void> {
+/** Sends files with their progress, to Arrivals or to a bill; one after another, so that one bad file keeps back none of the rest. Leaving the page asks first meanwhile. */
+export function useUpload(company: string): (files: File[], to?: string) => Promise<void> {
   const dispatch = useDispatch();
-  return async (files) => {
+  return async (files, to = '/arrivals') => {
     const id = toast.loading(`Adding ${files.length === 1 ? files[0]!.name : `${files.length} files`} …`);
     let done = 0;
     const failed: string[] = [];
     const leave = askBeforeLeaving();
-    for (const group of together(files)) {
+    for (const group of to === '/arrivals' ? together(files) : files.map((file) => [file])) {
       const name = group.map((f) => f.name).join(' and ');
       await new Promise<void>((next) => {
         const form = new FormData();
         for (const file of group) form.append('file', file);
         const request = new XMLHttpRequest();
-        request.open('POST', `/api/companies/${company}/arrivals`);
+        request.open('POST', `/api/companies/${company}${to}`);
         request.upload.onprogress = (e) =>
           toast.loading(`${name}: ${Math.round((100 * e.loaded) / e.total)} % · ${done + 1} of ${files.length}`, { id });
         request.onload = () => {

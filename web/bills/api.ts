@@ -1,13 +1,16 @@
 import type {
   Bill,
+  BillDocuments,
   BillList,
   BillsQuery,
   ChangeBill,
   Choices,
   ChoiceKind,
   Colleagues,
+  JoinDocument,
   JournalPreview,
   MovedTo,
+  NewBill,
   NextBill,
   PostBills,
   Posted,
@@ -72,6 +75,18 @@ export const billsApi = api.injectEndpoints({
     }),
     leftBill: b.mutation<void, Of<{ id: string }>>({
       query: ({ company, id }) => ({ url: at(company, `/bills/${id}/here`), method: 'DELETE', body: {} }),
+    }),
+    newBill: b.mutation<{ id: string }, Of<{ body: NewBill }>>({
+      query: ({ company, body }) => ({ url: at(company, '/bills'), method: 'POST', body }),
+      invalidatesTags: [...moved],
+    }),
+    documents: b.query<BillDocuments, Of<{ id: string }>>({
+      query: ({ company, id }) => at(company, `/bills/${id}/documents`),
+      providesTags: [list('arrival')],
+    }),
+    joinDocument: b.mutation<Bill, Of<{ id: string; body: JoinDocument }>>({
+      query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/documents`), method: 'POST', body }),
+      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
     }),
     colleagues: b.query<Colleagues, Of>({ query: ({ company }) => at(company, '/colleagues'), providesTags: ['settings'] }),
     journal: b.query<JournalPreview, Of<{ id: string }>>({

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { BillRow, BillsQuery } from '@ledgerline/contract';
+import { useKeys } from '../app/keys/registry';
 import { usePlace } from '../app/company';
 import { DataTable } from '../ui/data-table';
 import { useRows } from '../ui/infinite';
@@ -10,6 +11,7 @@ import { Head } from '../ui/states';
 import { billsApi } from './api';
 import { billColumns } from './columns';
 import { withFacet } from './facets';
+import { NewBillDialog } from './new-bill';
 import { PostDialog } from './post';
 
 const facets: [string, string][] = [
@@ -33,6 +35,8 @@ export function BillsPage() {
   const list = useRows(billsApi.useBillsInfiniteQuery({ company: company.id, q, sort, order }), (page) => page.bills);
   const [marked, mark] = useState<ReadonlySet<string>>(new Set());
   const [posting, setPosting] = useState(false);
+  const [making, make] = useState(false);
+  useKeys('Bills', [{ key: 'N', what: 'A bill by hand', when: () => can('bills:edit'), run: () => make(true) }]);
   const set = useCallback(
     (change: Record<string, string>) =>
       setParams(
@@ -61,6 +65,14 @@ export function BillsPage() {
     <div className="flex h-full flex-col">
       <Head title="Bills">
         <SearchField label="Search bills" placeholder="supplier:quillhaven over:500 due:this-week" value={q} change={search} wide />
+        <Link className="btn btn-sm btn-ghost" to="/bills/repeating">
+          Repeating
+        </Link>
+        {can('bills:edit') && (
+          <button className="btn btn-sm" title="N" onClick={() => make(true)}>
+            New bill
+          </button>
+        )}
         {posts && approved.length > 0 && (
           <button className="btn btn-primary btn-sm" disabled={chosen.length === 0} onClick={() => setPosting(true)}>
             Post {chosen.length || ''}
@@ -107,6 +119,7 @@ export function BillsPage() {
             }
           : {})}
       />
+      {making && <NewBillDialog close={() => make(false)} />}
       {posting && (
         <PostDialog
           company={company.id}

@@ -6,7 +6,7 @@ import { usePlace } from '../app/company';
 import { AskNote } from '../ui/dialog';
 import { useWidth } from '../ui/measure';
 import { Split } from '../ui/split';
-import { Empty, Trouble, Waiting } from '../ui/states';
+import { Trouble, Waiting } from '../ui/states';
 import { useApart, type OnDesk } from './apart';
 import { Clashes } from './clashes';
 import { Exceptions } from './exceptions';
@@ -26,13 +26,15 @@ import { marksOf } from './marks';
 import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
 import { InkAtHand, useInk } from './ink-at-hand';
-import { Sheet } from './sheet';
+import { PageSide } from './page-side';
+import { BesideDialog } from './beside-dialog';
 import { ProofStrip } from './strip';
 import { AssignDialog } from './assign';
 import { SetAsideDialog } from './set-aside';
 import { SittingDialog } from './sitting-dialog';
 import { DeskTop, type Asked } from './top';
 import { usePresence } from './use-presence';
+import { MakeRepeat } from './make-repeat';
 import { WholeHistory } from './whole-history';
 import { Notes } from '../notes/notes';
 import { useDesk } from './use-desk';
@@ -40,7 +42,7 @@ import { doubtsOf, useDeskKeys } from './use-desk-keys';
 import { useMoves } from './use-moves';
 import { useNewSupplier } from './use-new-supplier';
 import { usePageWords } from './use-page-words';
-import { leastShare, sides, useDeskView } from './view';
+import { leastShare, useDeskView } from './view';
 
 const asks: Partial<Record<Asked, [title: string, action: string]>> = {
   discard: ['Discard this bill', 'Discard'],
@@ -115,27 +117,7 @@ export function DeskPage() {
   const base = `/api/companies/${company.id}/documents/${bill.documentId}`;
   const reasons = [...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))];
   const thePage = (
-    <section aria-label="Page" className="h-full">
-      {bill.documentId && pages ? (
-        <Sheet
-          base={base}
-          pages={pages.pages}
-          marks={marks}
-          active={active}
-          kept={{
-            zoom: view.zoom,
-            setZoom: (zoom) => change({ zoom }),
-            apart: () => void window.open('/page', 'ledgerline-page', 'popup,width=900,height=1100'),
-            move: () => change({ side: sides[(sides.indexOf(view.side) + 1) % sides.length]! }),
-          }}
-          onMark={take}
-          onWord={word}
-          onBox={(page, mark) => void box(page, mark)}
-        />
-      ) : (
-        <Empty>{bill.documentId ? 'The page is being loaded.' : 'This bill has no document.'}</Empty>
-      )}
-    </section>
+    <PageSide {...{ desk, pages, marks, view, change }} onMark={take} onWord={word} onBox={(page, mark) => void box(page, mark)} />
   );
   const theBill = (
     <section aria-label="Bill" ref={measured} className="h-full overflow-auto">
@@ -222,6 +204,8 @@ export function DeskPage() {
         />
       )}
       {asking === 'history' && <WholeHistory desk={desk} close={() => ask(null)} />}
+      {asking === 'beside' && <BesideDialog billId={bill.id} close={() => ask(null)} />}
+      {asking === 'repeat' && <MakeRepeat desk={desk} close={() => ask(null)} />}
       {asking === 'sitting' && <SittingDialog sitting={sitting} close={() => ask(null)} />}
       {(asking === 'discard' || asking === 'return') && (
         <AskNote

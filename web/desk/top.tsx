@@ -1,6 +1,7 @@
 import { ArrowLeft, Ellipsis, Users } from 'lucide-react';
 import { may } from '@ledgerline/contract';
 import type { MoveKind } from '../bills/api';
+import { useNewBill } from '../bills/new-bill';
 import { channelWord } from '../arrivals/channel';
 import { usePlace } from '../app/company';
 import { showDay } from '../ui/format';
@@ -20,7 +21,7 @@ const saving: Record<Held['save'], string> = {
 };
 
 /** What the desk may ask before it does something. */
-export type Asked = 'set-aside' | 'discard' | 'return' | 'assign' | 'history' | 'sitting';
+export type Asked = 'set-aside' | 'discard' | 'return' | 'assign' | 'history' | 'sitting' | 'beside' | 'repeat';
 
 interface Props {
   desk: Desk;
@@ -38,6 +39,7 @@ interface Props {
 /** Above the desk: whose bill, where it stands, whether it is saved, who else is there, and what can be done with it. */
 export function DeskTop({ desk, held, left, sitting, others, act, ask, handOver, moveCompany, leave }: Props) {
   const { can, company, me } = usePlace();
+  const make = useNewBill();
   const { bill, locked } = desk;
   const touched = held.past.length + held.future.length > 0 || held.save !== 'clean';
   const state = touched ? (held.sentence ?? saving[held.save]) : '';
@@ -47,6 +49,7 @@ export function DeskTop({ desk, held, left, sitting, others, act, ask, handOver,
     bill.stage === 'set-aside' && bill.asideUntil ? `comes back on ${showDay(bill.asideUntil)}` : '',
     !locked && left !== null ? `${left}${left >= 500 ? ' or more' : ''} to review` : '',
     saidOf(sitting),
+    bill.turn ? `turn of ${showDay(bill.turn)}` : '',
     bill.arrival ? channelWord(bill.arrival.channel) : '',
     bill.entry ? `entry ${bill.entry.number}` : '',
   ]
@@ -61,6 +64,17 @@ export function DeskTop({ desk, held, left, sitting, others, act, ask, handOver,
     ...(inHand ? [{ text: 'Into somebody’s hands …', key: 'Alt+G', run: () => ask('assign') }] : []),
     ...(inHand ? elsewhere.map((c) => ({ text: `Move to ${c.name}`, run: () => moveCompany(c) })) : []),
     ...(inHand ? [{ text: 'Discard …', run: () => ask('discard') }, null] : []),
+    ...(edits
+      ? [
+          { text: 'A document beside it …', run: () => ask('beside') },
+          { text: 'Copy as a new bill', run: () => void make({ as: 'copy', billId: bill.id }) },
+          ...(bill.kind === 'invoice'
+            ? [{ text: 'Credit note for it', run: () => void make({ as: 'credit-note', billId: bill.id }) }]
+            : []),
+          ...(bill.supplierId && !bill.turn ? [{ text: 'Make it repeat …', run: () => ask('repeat') }] : []),
+          null,
+        ]
+      : []),
     { text: 'Whole history', key: 'Alt+H', run: () => ask('history') },
     ...(edits ? [{ text: 'This sitting', run: () => ask('sitting') }] : []),
   ];

@@ -4,6 +4,7 @@ import type { SupplierItems } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { money, showDay } from '../ui/format';
+import { useNewBill } from '../bills/new-bill';
 import { suppliersApi } from './api';
 import { BankAccounts } from './bank';
 import { EditSupplier } from './edit';
@@ -53,6 +54,7 @@ export function SupplierPage() {
   const [params] = useSearchParams();
   const { company, can } = usePlace();
   const { currentData: data, error } = suppliersApi.useSupplierQuery({ company: company.id, id });
+  const newBill = useNewBill();
   const [editing, edit] = useState(false);
   const [show, setShow] = useState<'open' | 'settled' | 'all'>('open');
   const rows = useRows(suppliersApi.useItemsInfiniteQuery({ company: company.id, id, show }), (page) => page.items);
@@ -80,6 +82,11 @@ export function SupplierPage() {
               .join(' · ') || 'nothing'}
           </b>
         </span>
+        {can('bills:edit') && (
+          <button className="btn btn-sm" onClick={() => void newBill({ as: 'new', supplierId: id })}>
+            New bill
+          </button>
+        )}
         {can('suppliers:edit') && (
           <button className="btn btn-sm" onClick={() => edit(true)}>
             Change
