@@ -53,9 +53,11 @@ export const MoveToCompany = Type.Object({ rowVersion: Type.Integer({ minimum: 1
 export const MovedTo = Type.Object({ companyId: Id, billId: Id });
 /** Others who have this bill before them now. */
 export const Presence = Type.Object({ others: Type.Array(Type.Object({ id: Id, name: Type.String() })) });
+/** What the list of bills can be sorted by. */
+export const billSorts = ['arrived', 'due', 'dated', 'total', 'number', 'stage'] as const;
 export const BillsQuery = Type.Object({
   q: Type.Optional(Type.String({ maxLength: 200 })),
-  sort: Type.Optional(Type.Union([Type.Literal('arrived'), Type.Literal('due'), Type.Literal('dated'), Type.Literal('total')])),
+  sort: Type.Optional(Type.Union(billSorts.map((by) => Type.Literal(by)))),
   order: Type.Optional(Type.Union([Type.Literal('asc'), Type.Literal('desc')])),
   cursor: Type.Optional(Type.String({ maxLength: 300 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),

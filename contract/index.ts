@@ -10,6 +10,7 @@ export * from './choices.ts';
 export * from './notes.ts';
 export * from './bills.ts';
 export * from './repeats.ts';
+export * from './views.ts';
 export * from './search.ts';
 export * from './ledger.ts';
 export * from './accounts.ts';

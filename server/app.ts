@@ -20,6 +20,7 @@ import { ledgerRoutes } from './ledger/routes.ts';
 import { liveRoutes } from './live/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { repeatRoutes } from './repeats/routes.ts';
+import { viewRoutes } from './views/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
@@ -52,6 +53,7 @@ export function makeApi(services: Services, strict = false): Api {
     billRoutes,
     noteRoutes,
     repeatRoutes,
+    viewRoutes,
     ledgerRoutes,
     supplierRoutes,
     accountRoutes,

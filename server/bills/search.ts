@@ -17,6 +17,8 @@ const sorts = {
   arrived: { by: sql`${col(bill.createdAt)}`, type: sql.raw('timestamptz'), shape: 'moment' },
   due: { by: dueBy, type: sql.raw('date'), shape: 'day' },
   dated: { by: sql`coalesce(${col(bill.issueDate)}, '0001-01-01')`, type: sql.raw('date'), shape: 'day' },
+  number: { by: sql`coalesce(${col(bill.invoiceNumber)}, '')`, type: sql.raw('text'), shape: 'text' },
+  stage: { by: sql`${col(bill.stage)}`, type: sql.raw('text'), shape: 'text' },
   total: { by: grossBy, type: sql.raw('numeric'), shape: 'number' },
 } as const;
 

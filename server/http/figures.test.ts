@@ -206,6 +206,9 @@ describe('every question, on a world worked out by hand', () => {
       { currency: 'JPY', day: '2025-01-01', rate: '0.005' },
       { currency: 'USD', day: '2025-01-01', rate: '0.8' },
     ]);
+    expect(await get('Ines', '/views')).toEqual({ views: [] });
+    asked.add('/you/views');
+    expect((await ask('Ines', 'GET', '//you/views')).data).toEqual({});
     expect(await get('Ines', '/repeats')).toEqual({ repeats: [] });
     const { further, candidates } = await get('Ines', `/bills/${id['F-8']}/documents`, '/bills/:id/documents');
     // The one document there is belongs to a bill that is posted.

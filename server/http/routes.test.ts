@@ -30,6 +30,13 @@ beforeAll(async () => {
   );
   await world.rows(`insert into membership values ($1, $2, 'clerk')`, outsider.id, world.master.company('MNT').id);
   theirs['people'] = outsider.id;
+  theirs['views'] = crypto.randomUUID();
+  await world.rows(
+    `insert into saved_view (id, company_id, person_id, shared, name, q, sort, sort_order, columns) values ($1, $2, $3, true, 'Theirs', '', 'due', 'asc', '["due"]')`,
+    theirs['views'],
+    world.master.company('MNT').id,
+    outsider.id,
+  );
   theirs['repeats'] = crypto.randomUUID();
   await world.rows(
     `insert into repeat (id, company_id, supplier_id, name, every, begins, fixed, template) values ($1, $2, $3, 'Theirs', 'month', '2026-11-01', true, '{"head":{},"lines":[]}')`,
@@ -159,6 +166,8 @@ describe('all routes', () => {
         fixed: true,
         documentWithin: null,
       },
+      'delete /views/:id': {},
+      'put /views/:id': { name: 'X', shared: false, q: '', sort: 'due', order: 'asc', columns: ['due'] },
       'put /people/:id/roles': { roles: ['clerk'] },
     };
     const withId = world.api.routes.filter((r) => r.path.includes(':id') && ofCompany(r));

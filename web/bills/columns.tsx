@@ -1,14 +1,35 @@
-import type { BillRow } from '@ledgerline/contract';
+import { TriangleAlert } from 'lucide-react';
+import type { BillRow, ViewRow } from '@ledgerline/contract';
 import type { Column } from '../ui/data-table';
-import { money, showDay, showTime } from '../ui/format';
+import { money, showDay, showTime, todayIso } from '../ui/format';
 import { StageWord } from '../ui/stage';
+
+export type BillColumn = ViewRow['columns'][number];
 
 /** What keeps a bill under review from going on, in two words. */
 const toSettle = (row: BillRow): string | null =>
   row.stops > 0 ? `${row.stops} to settle` : row.asks > 0 ? `${row.asks} to look at` : null;
 
-export const billColumns: Column<BillRow>[] = [
-  { id: 'stage', head: 'Stage', width: 136, cell: (row) => <StageWord stage={row.stage} /> },
+/** Stages in which a bill is still to be paid: one that is past its day is late. */
+const unpaid = ['read', 'returned', 'coded', 'approved', 'posted', 'set-aside'];
+export const isLate = (row: Pick<BillRow, 'dueDate' | 'stage'>, today = todayIso()): boolean =>
+  row.dueDate !== null && row.dueDate < today && unpaid.includes(row.stage);
+function Due({ row }: { row: BillRow }) {
+  return isLate(row) ? (
+    <span className="font-semibold text-error" title="Late">
+      <TriangleAlert size={13} className="mr-1 inline align-[-2px]" aria-label="Late:" />
+      {showDay(row.dueDate)}
+    </span>
+  ) : (
+    showDay(row.dueDate)
+  );
+}
+
+/** Columns that are shown unless somebody chooses others. */
+export const usualColumns: BillColumn[] = ['stage', 'supplier', 'number', 'dated', 'due', 'hands', 'total', 'arrived'];
+
+export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
+  { id: 'stage', head: 'Stage', width: 136, sort: 'stage', cell: (row) => <StageWord stage={row.stage} /> },
   {
     id: 'supplier',
     head: 'Supplier',
@@ -20,9 +41,10 @@ export const billColumns: Column<BillRow>[] = [
       </>
     ),
   },
-  { id: 'number', head: 'Number', width: 136, minor: true, cell: (row) => row.invoiceNumber },
+  { id: 'number', head: 'Number', width: 136, sort: 'number', minor: true, cell: (row) => row.invoiceNumber },
   { id: 'dated', head: 'Dated', width: 112, sort: 'dated', minor: true, cell: (row) => showDay(row.issueDate) },
-  { id: 'due', head: 'Due', width: 112, sort: 'due', minor: true, cell: (row) => showDay(row.dueDate) },
+  { id: 'due', head: 'Due', width: 124, sort: 'due', minor: true, cell: (row) => <Due row={row} /> },
+  { id: 'discount', head: 'Discount until', width: 116, minor: true, cell: (row) => showDay(row.discountUntil) },
   {
     id: 'total',
     head: 'Total',
@@ -37,6 +59,9 @@ export const billColumns: Column<BillRow>[] = [
       </>
     ),
   },
+  { id: 'hands', head: 'In the hands of', width: 136, minor: true, cell: (row) => row.assignee },
+  { id: 'aside', head: 'Comes back', width: 112, minor: true, cell: (row) => showDay(row.asideUntil) },
+  { id: 'entry', head: 'Entry', width: 112, minor: true, cell: (row) => <span className="code">{row.entry}</span> },
   {
     id: 'arrived',
     head: 'Arrived',

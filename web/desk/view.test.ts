@@ -10,14 +10,14 @@ it('a kept view comes back as it was', () => {
       fc.double({ min: 0.5, max: 4, noNaN: true }),
       (side, share, zoom) => {
         const view = { side, share, zoom, widths: { amount: 90.5 }, hidden: ['unit' as const], shown: ['taxRate' as const] };
-        expect(viewFrom(JSON.stringify(view))).toEqual(view);
+        expect(viewFrom(JSON.parse(JSON.stringify(view)))).toEqual(view);
       },
     ),
   );
 });
 it('whatever else is kept there gives a view that can be used', () => {
   fc.assert(
-    fc.property(fc.oneof(fc.json(), fc.string(), fc.constant(null)), (kept) => {
+    fc.property(fc.oneof(fc.jsonValue(), fc.string(), fc.constant(null)), (kept) => {
       const view = viewFrom(kept);
       expect(['left', 'right', 'above']).toContain(view.side);
       expect(view.share).toBeGreaterThanOrEqual(leastShare);
@@ -25,7 +25,7 @@ it('whatever else is kept there gives a view that can be used', () => {
       expect(view.zoom).toBeGreaterThanOrEqual(0.5);
     }),
   );
-  expect(viewFrom('{"side":"below","share":"wide","widths":{"amount":"wide","other":5},"hidden":["accountId","amount"]}')).toEqual(
+  expect(viewFrom({ side: 'below', share: 'wide', widths: { amount: 'wide', other: 5 }, hidden: ['accountId', 'amount'] })).toEqual(
     usualView,
   );
 });

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useKept } from '../views/use-kept';
 import { columnIds, hideable, onDemand, type ColumnsView } from './grid/columns';
 
 /** Where the page stands beside the bill. */
@@ -16,37 +16,23 @@ const within = (value: unknown, least: number, most: number, otherwise: number):
   typeof value === 'number' && Number.isFinite(value) ? Math.min(most, Math.max(least, value)) : otherwise;
 
 /** A view as it was kept, whatever became of it meanwhile. */
-export function viewFrom(kept: string | null): DeskView {
-  try {
-    const given = JSON.parse(kept ?? '{}') as Partial<DeskView> | null;
-    return {
-      side: sides.find((s) => s === given?.side) ?? usualView.side,
-      share: within(given?.share, leastShare, 1 - leastShare, usualView.share),
-      zoom: within(given?.zoom, 0.5, 4, usualView.zoom),
-      widths: Object.fromEntries(
-        columnIds.flatMap((id) => {
-          const wide = given?.widths?.[id];
-          return typeof wide === 'number' && Number.isFinite(wide) ? [[id, within(wide, 24, 800, 100)]] : [];
-        }),
-      ),
-      hidden: hideable.filter((id) => Array.isArray(given?.hidden) && given.hidden.includes(id)),
-      shown: onDemand.filter((id) => Array.isArray(given?.shown) && given.shown.includes(id)),
-    };
-  } catch {
-    return usualView;
-  }
+export function viewFrom(kept: unknown): DeskView {
+  const given = (typeof kept === 'object' ? kept : null) as Partial<DeskView> | null;
+  const names = <T extends string>(among: readonly T[], of: unknown): T[] => among.filter((id) => Array.isArray(of) && of.includes(id));
+  return {
+    side: sides.find((s) => s === given?.side) ?? usualView.side,
+    share: within(given?.share, leastShare, 1 - leastShare, usualView.share),
+    zoom: within(given?.zoom, 0.5, 4, usualView.zoom),
+    widths: Object.fromEntries(
+      columnIds.flatMap((id) => {
+        const wide = given?.widths?.[id];
+        return typeof wide === 'number' && Number.isFinite(wide) ? [[id, within(wide, 24, 800, 100)]] : [];
+      }),
+    ),
+    hidden: names(hideable, given?.hidden),
+    shown: names(onDemand, given?.shown),
+  };
 }
 
-/** How a person looks at the desk, kept in this browser under their id. */
-export function useDeskView(personId: string): [DeskView, (change: Partial<DeskView>) => void] {
-  const key = `desk-view ${personId}`;
-  const [view, set] = useState(() => viewFrom(localStorage.getItem(key)));
-  return [
-    view,
-    (change) => {
-      const next = viewFrom(JSON.stringify({ ...view, ...change }));
-      localStorage.setItem(key, JSON.stringify(next));
-      set(next);
-    },
-  ];
-}
+/** How a person looks at the desk. */
+export const useDeskView = (personId: string): [DeskView, (change: Partial<DeskView>) => void] => useKept(personId, 'desk', viewFrom);

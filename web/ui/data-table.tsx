@@ -24,6 +24,7 @@ interface Props<T> {
   columns: Column<T>[];
   rowId(row: T): string;
   open?(row: T): void;
+  /** The row in hand changed, by key or mouse. */ onHand?(row: T): void;
   /** There are more rows to load. */
   more?: boolean;
   load?(): void;
@@ -61,6 +62,11 @@ export function DataTable<T extends object>(props: Props<T>) {
     0,
     rows.findIndex((r) => rowId(r) === at),
   );
+  const { onHand } = props;
+  const inHand = rows[index];
+  useEffect(() => {
+    if (inHand) onHand?.(inHand);
+  }, [inHand, onHand]);
   const { more, load } = props;
   const last = items[items.length - 1]?.index ?? 0;
   useEffect(() => {

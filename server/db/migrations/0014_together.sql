@@ -114,3 +114,7 @@ ALTER TABLE repeat ADD CONSTRAINT repeat_document_within_sane CHECK (document_wi
 CREATE TRIGGER repeat_version_rises BEFORE UPDATE ON repeat FOR EACH ROW EXECUTE FUNCTION version_rises();
 --> statement-breakpoint
 ALTER TABLE document ADD CONSTRAINT document_for_bill_of_company FOREIGN KEY (for_bill, company_id) REFERENCES bill (id, company_id);
+--> statement-breakpoint
+CREATE INDEX bill_by_number ON bill (company_id, coalesce(invoice_number, ''), id);
+--> statement-breakpoint
+CREATE INDEX bill_by_stage ON bill (company_id, stage, id);
