@@ -26,7 +26,7 @@ function Due({ row }: { row: BillRow }) {
 }
 
 /** Columns that are shown unless somebody chooses others. */
-export const usualColumns: BillColumn[] = ['stage', 'supplier', 'number', 'dated', 'due', 'hands', 'total', 'arrived'];
+export const usualColumns: BillColumn[] = ['stage', 'supplier', 'number', 'dated', 'due', 'total', 'arrived'];
 
 export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
   { id: 'stage', head: 'Stage', width: 136, sort: 'stage', cell: (row) => <StageWord stage={row.stage} /> },
@@ -37,6 +37,7 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
       <>
         {row.supplier ?? 'Unknown supplier'}
         {row.kind === 'credit-note' && <span className="ml-2 text-[12px] text-accent">credit note</span>}
+        {row.assignee && <span className="ml-2 text-[12px] text-accent">{row.assignee}</span>}
         {['read', 'returned'].includes(row.stage) && toSettle(row) && <span className="ml-2 text-[12px] quiet">{toSettle(row)}</span>}
       </>
     ),

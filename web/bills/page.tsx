@@ -33,6 +33,8 @@ const facets: [string, string][] = [
   ['Credit notes', 'kind:credit'],
 ];
 
+const besidePreview: BillColumn[] = ['stage', 'supplier', 'number', 'due', 'total'];
+
 /** How the list was kept, whatever became of it meanwhile. */
 function listFrom(kept: unknown): { columns: BillColumn[]; preview: boolean } {
   const given = (typeof kept === 'object' ? kept : null) as { columns?: unknown; preview?: unknown } | null;
@@ -54,7 +56,11 @@ export function BillsPage() {
   const [asking, ask] = useState<'assign' | 'set-aside' | 'columns' | null>(null);
   const [inHand, hand] = useState<BillRow | null>(null);
   const [kept, keep] = useKept(me.id, 'bills', listFrom);
-  const shownColumns = useMemo(() => billColumns.filter((c) => kept.columns.includes(c.id)), [kept.columns]);
+  // Beside the preview stands what tells bills apart; the rest is in it.
+  const shownColumns = useMemo(
+    () => billColumns.filter((c) => kept.columns.includes(c.id) && (!kept.preview || besidePreview.includes(c.id))),
+    [kept.columns, kept.preview],
+  );
   const together = useTogether();
   useKeys('Bills', [
     { key: 'V', what: 'Preview at the side', run: () => keep({ preview: !kept.preview }) },

@@ -18,7 +18,7 @@ export function Preview({ row }: { row: BillRow | null }) {
   const documentId = bill?.documentId ?? null;
   const { currentData: pages } = arrivalsApi.usePagesQuery({ company: company.id, id: documentId ?? '' }, { skip: !documentId });
   return (
-    <aside aria-label="Preview" className="flex w-[440px] shrink-0 flex-col border-l-2 border-double hair">
+    <aside aria-label="Preview" className="flex w-[min(440px,32vw)] shrink-0 flex-col border-l-2 border-double hair">
       {!row ? (
         <Empty>No bill in hand.</Empty>
       ) : !bill ? (

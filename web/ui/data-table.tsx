@@ -126,10 +126,15 @@ export function DataTable<T extends object>(props: Props<T>) {
       </div>
     );
   return (
-    <div className="flex min-h-0 min-w-0 grow flex-col" role="grid" aria-label={props.label} aria-rowcount={more ? -1 : rows.length + 1}>
+    <div
+      className="flex min-h-0 min-w-0 grow flex-col overflow-hidden"
+      role="grid"
+      aria-label={props.label}
+      aria-rowcount={more ? -1 : rows.length + 1}
+    >
       <div role="rowgroup" className="shrink-0 bg-base-200 text-[13px]">
         <div role="row" className="flex h-7 items-center px-4">
-          {marking && <span role="columnheader" className="w-7" aria-label="Marked" />}
+          {marking && <span role="columnheader" className="w-7 shrink-0" aria-label="Marked" />}
           {columns.map((c) => (
             <span key={c.id} role="columnheader" className={classOf(c)} style={widthOf(c)} aria-sort={sortOf(c, props.sorted)}>
               {c.sort && props.sorted ? (
@@ -166,7 +171,7 @@ export function DataTable<T extends object>(props: Props<T>) {
                 }}
               >
                 {marking && (
-                  <span role="gridcell" className="flex w-7 items-center">
+                  <span role="gridcell" className="flex w-7 shrink-0 items-center">
                     {marking.able(row.original) && (
                       <input
                         type="checkbox"
