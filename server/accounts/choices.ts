@@ -1,11 +1,16 @@
-import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
-import { col, like } from '../db/column.ts';
-import { costCentre, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { like } from '../db/column.ts';
+import { choiceUse, costCentre, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 
 const shown = 40;
+/** Who is offered something, and of which company. */
+export interface Asker {
+  companyId: string;
+  personId: string;
+}
 interface Coded {
   id: PgColumn;
   companyId: PgColumn;
@@ -13,50 +18,69 @@ interface Coded {
   name: PgColumn;
 }
 
-/** Every word is the beginning of the code or any part of the name; the code that is typed first, then codes and names that begin so. */
-function fitting(table: Coded, q: string): { where: SQL | undefined; order: SQL[] } {
-  const words = q.trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const [first] = words;
-  if (!first) return { where: undefined, order: [sql`${col(table.code)} asc`] };
-  const begins = like(first).slice(1);
-  return {
-    where: and(...words.map((word) => or(sql`${table.code} ilike ${like(word).slice(1)}`, sql`${table.name} ilike ${like(word)}`))),
-    order: [
-      sql`case when lower(${col(table.code)}) = lower(${first}) then 0 when ${col(table.code)} ilike ${begins} then 1 when ${col(table.name)} ilike ${begins} then 2 else 3 end`,
-      sql`${col(table.code)} asc`,
-    ],
-  };
-}
+/** Every word is the beginning of the code or any part of the name. */
+const fitting = (table: Coded, words: string[]): SQL | undefined =>
+  and(...words.map((word) => or(sql`${table.code} ilike ${like(word).slice(1)}`, sql`${table.name} ilike ${like(word)}`)));
 
-async function find<T extends PgTable & Coded>(db: Executor, table: T, companyId: string, q: string, more: SQL | undefined) {
-  const { where, order } = fitting(table, q);
-  return (await db
-    .select()
-    .from(table as PgTable)
-    .where(and(eq(table.companyId, companyId), where, more))
-    .orderBy(...order)
-    .limit(shown)) as T['$inferSelect'][];
+/**
+ * Those that fit, in tiers, each asked for only while there is room: the code that is typed, what this person used last, codes that begin
+ * so, the rest; by code within each. So a short word, which fits nearly everything, stops at the first forty.
+ */
+async function find<T extends PgTable & Coded>(
+  db: Executor,
+  table: T,
+  { companyId, personId }: Asker,
+  q: string,
+  more: SQL | undefined,
+): Promise<T['$inferSelect'][]> {
+  const words = q.trim().split(/\s+/).filter(Boolean).slice(0, 6),
+    [first] = words;
+  const all = and(eq(table.companyId, companyId), fitting(table, words), more);
+  const begins = first === undefined ? '' : like(first).slice(1);
+  const used = await db
+    .select({ of: table as PgTable })
+    .from(choiceUse)
+    .innerJoin(table as PgTable, eq(table.id, choiceUse.choiceId))
+    .where(and(eq(choiceUse.personId, personId), all))
+    .orderBy(desc(choiceUse.usedAt))
+    .limit(shown);
+  const tier = (where: SQL | undefined) =>
+    db
+      .select()
+      .from(table as PgTable)
+      .where(and(all, where))
+      .orderBy(asc(table.code))
+      .limit(shown);
+  const found = new Map<string, T['$inferSelect']>();
+  const add = (rows: unknown[]) => {
+    for (const row of rows as T['$inferSelect'][]) if (found.size < shown) found.set((row as { id: string }).id, row);
+  };
+  if (first !== undefined) add(await tier(sql`lower(${table.code}) = lower(${first})`));
+  add(used.map((u) => u.of));
+  const rest = first === undefined ? [undefined] : [sql`${table.code} ilike ${begins}`, undefined];
+  for (const where of rest) if (found.size < shown) add(await tier(where));
+  return [...found.values()];
 }
 
 /** What a type-ahead field offers for what was typed, at most forty, the likeliest first. */
-export async function choicesFor(db: Executor, companyId: string, of: ChoiceKind, q: string): Promise<Choice[]> {
+export async function choicesFor(db: Executor, asker: Asker, of: ChoiceKind, q: string): Promise<Choice[]> {
   switch (of) {
     case 'suppliers': {
-      const rows = await find(db, supplier, companyId, q, undefined);
+      const rows = await find(db, supplier, asker, q, undefined);
       return rows.map((s) => ({ id: s.id, code: s.code, name: s.name, detail: s.taxId, terms: s.terms, currency: s.currency }));
     }
     case 'accounts':
     case 'all-accounts': {
       const bearing = of === 'accounts' ? inArray(ledgerAccount.kind, ['expense', 'asset']) : undefined;
-      const rows = await find(db, ledgerAccount, companyId, q, and(eq(ledgerAccount.active, true), bearing));
+      const rows = await find(db, ledgerAccount, asker, q, and(eq(ledgerAccount.active, true), bearing));
       return rows.map((a) => ({ id: a.id, code: a.code, name: a.name, detail: a.group }));
     }
     case 'cost-centres': {
-      const rows = await find(db, costCentre, companyId, q, eq(costCentre.active, true));
+      const rows = await find(db, costCentre, asker, q, eq(costCentre.active, true));
       return rows.map((c) => ({ id: c.id, code: c.code, name: c.name, detail: null }));
     }
     case 'tax-codes': {
-      const rows = await find(db, taxCode, companyId, q, eq(taxCode.active, true));
+      const rows = await find(db, taxCode, asker, q, eq(taxCode.active, true));
       return rows.map((t) => ({ id: t.id, code: t.code, name: t.name, detail: `${Number(t.rate)}%` }));
     }
   }
@@ -70,4 +94,15 @@ export async function currenciesOf(db: Executor, companyId: string, base: string
     .where(eq(exchangeRate.companyId, companyId))
     .orderBy(asc(exchangeRate.currency));
   return [base, ...rates.map((r) => r.currency)];
+}
+
+/** Notes what a person chose just now, for the next time. Part of the caller's transaction. */
+export async function noteUse(tx: Executor, personId: string, choiceIds: readonly string[], now: Date): Promise<void> {
+  // In one order, so that two who choose the same at once wait for each other, never crosswise.
+  const ids = [...new Set(choiceIds)].sort();
+  if (ids.length === 0) return;
+  await tx
+    .insert(choiceUse)
+    .values(ids.map((choiceId) => ({ personId, choiceId, usedAt: now })))
+    .onConflictDoUpdate({ target: [choiceUse.personId, choiceUse.choiceId], set: { usedAt: now } });
 }

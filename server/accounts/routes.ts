@@ -24,7 +24,9 @@ export function accountRoutes(api: Api): void {
   const { db } = api.services.database;
   api.query(
     { path: '/choices', access: 'bills:see', summary: 'What a type-ahead field offers', query: ChoicesQuery, answer: Choices },
-    async ({ caller, query }) => ({ choices: await choicesFor(db, caller.company.id, query.of, query.q ?? '') }),
+    async ({ caller, query }) => ({
+      choices: await choicesFor(db, { companyId: caller.company.id, personId: caller.me.id }, query.of, query.q ?? ''),
+    }),
   );
   api.query(
     { path: '/currencies', access: 'bills:see', summary: 'The company’s currency and those with rates', answer: Currencies },

@@ -1,6 +1,7 @@
 import { and, count, eq, inArray, sql } from 'drizzle-orm';
 import { applyAll, Misfit, type LineCells, type Operation, type WorkingBill, type WorkingLine } from '@ledgerline/core/bills';
 import { cellSchemas, ChangeBill, headerSchemas } from '@ledgerline/contract';
+import { noteUse } from '../accounts/choices.ts';
 import { command, type Caller, type Hand } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, documentPage } from '../db/schema/index.ts';
@@ -146,6 +147,8 @@ async function choicesTyped(
   }
 }
 
+const isCoding = (field: string): boolean => ['accountId', 'costCentreId', 'taxCodeId'].includes(field);
+
 /** Saves what the desk changed: operations one after another, all or none. */
 export const changeBill = command(
   { body: ChangeBill, may: 'bills:edit', subject: underReview },
@@ -164,6 +167,8 @@ export const changeBill = command(
     }
     await keepBill(tx, record, before, after, hand);
     await choicesTyped(tx, caller, record, after, new Set(operations.flatMap((op) => (op.do === 'set' ? [op.field] : []))), hand.now);
+    const coded = operations.flatMap((op) => (op.do === 'set-cell' && isCoding(op.field) && op.value ? [op.value] : []));
+    await noteUse(tx, caller.me.id, coded, hand.now);
     if (before === after) await touch(tx, record.id);
     return checked(tx, caller, record.id, hand);
   },

@@ -33,6 +33,7 @@ import { AssignDialog } from './assign';
 import { SetAsideDialog } from './set-aside';
 import { SittingDialog } from './sitting-dialog';
 import { DeskTop, type Asked } from './top';
+import { useOthers } from './use-others';
 import { usePresence } from './use-presence';
 import { MakeRepeat } from './make-repeat';
 import { WholeHistory } from './whole-history';
@@ -59,12 +60,14 @@ export function DeskPage() {
   const { act, handOver, moveCompany, leave, left, sitting } = useMoves(id, desk?.bill.invoiceNumber ?? null);
   const { word, box, print } = usePageWords(desk, pages);
   const [asking, ask] = useState<Asked | null>(null);
+  const other = useOthers(desk, pages?.pages ?? none, print);
   const supplier = useNewSupplier(desk);
   const [columns, showColumns] = useState(false);
   const repair = desk && proof?.repairs[0];
   useDeskKeys(desk, {
     done: () => void act('send'),
     setAside: () => ask('set-aside'),
+    other,
     assign: () => ask('assign'),
     history: () => ask('history'),
     columns: () => showColumns(true),

@@ -13,6 +13,7 @@ interface Does {
   done(): void;
   setAside(): void;
   columns(): void;
+  /** The next thing, or the one before, that the page has for the field in hand. */ other(by: 1 | -1): void;
   assign(): void;
   history(): void;
   /** Takes the first repair of the sum; null where there is none. */ repair: (() => void) | null;
@@ -48,6 +49,13 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
         if (next) focusField(next);
       },
     },
+    {
+      key: 'Alt+V',
+      what: 'What else the page has for this field (Alt+Shift+V: the one before)',
+      when: () => Boolean(open && desk.active),
+      run: () => does.other(1),
+    },
+    { key: 'Alt+Shift+V', what: 'The one before', silent: true, when: () => Boolean(open && desk.active), run: () => does.other(-1) },
     {
       key: 'Alt+A',
       what: 'Choose one for all rows that want it',

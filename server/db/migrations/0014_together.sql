@@ -40,6 +40,13 @@ CREATE TABLE "bill_presence" (
 	CONSTRAINT "bill_presence_bill_id_person_id_pk" PRIMARY KEY("bill_id","person_id")
 );
 --> statement-breakpoint
+CREATE TABLE "choice_use" (
+	"person_id" uuid NOT NULL,
+	"choice_id" uuid NOT NULL,
+	"used_at" timestamp with time zone NOT NULL,
+	CONSTRAINT "choice_use_person_id_choice_id_pk" PRIMARY KEY("person_id","choice_id")
+);
+--> statement-breakpoint
 CREATE TABLE "person_view" (
 	"person_id" uuid NOT NULL,
 	"place" text NOT NULL,
@@ -78,6 +85,7 @@ ALTER TABLE "bill_note" ADD CONSTRAINT "bill_note_person_id_person_id_fk" FOREIG
 ALTER TABLE "bill_note" ADD CONSTRAINT "bill_note_bill" FOREIGN KEY ("bill_id","company_id") REFERENCES "public"."bill"("id","company_id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill_presence" ADD CONSTRAINT "bill_presence_bill_id_bill_id_fk" FOREIGN KEY ("bill_id") REFERENCES "public"."bill"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bill_presence" ADD CONSTRAINT "bill_presence_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "choice_use" ADD CONSTRAINT "choice_use_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "person_view" ADD CONSTRAINT "person_view_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "saved_view" ADD CONSTRAINT "saved_view_company_id_company_id_fk" FOREIGN KEY ("company_id") REFERENCES "public"."company"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "saved_view" ADD CONSTRAINT "saved_view_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -118,3 +126,5 @@ ALTER TABLE document ADD CONSTRAINT document_for_bill_of_company FOREIGN KEY (fo
 CREATE INDEX bill_by_number ON bill (company_id, coalesce(invoice_number, ''), id);
 --> statement-breakpoint
 CREATE INDEX bill_by_stage ON bill (company_id, stage, id);
+--> statement-breakpoint
+CREATE INDEX ledger_account_words ON ledger_account USING gin (code gin_trgm_ops, name gin_trgm_ops);
