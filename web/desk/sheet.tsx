@@ -142,6 +142,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
             className="relative touch-pan-y bg-white shadow select-none"
             style={{ width: size.width * scale, height: size.height * scale, ...spun(spin, size, scale) }}
             data-testid="page"
+            data-drawn={ready}
             onPointerDown={down}
             onPointerMove={moved}
             onPointerUp={up}
