@@ -121,7 +121,7 @@ test('an empty organisation: from sign-up, through people and lists made by scre
   await page.keyboard.press('a');
   await expect(page.getByText('FIRST-1 approved')).toBeVisible();
   await page.goto(`${base}/bills?q=stage:approved`);
-  await page.getByRole('checkbox', { name: 'Mark FIRST-1 for posting' }).check();
+  await page.getByRole('checkbox', { name: 'Mark FIRST-1' }).check();
   await page.getByRole('button', { name: 'Post 1' }).click();
   await page.keyboard.press('Enter');
   await expect(page.getByText('1 bill posted')).toBeVisible();

@@ -52,7 +52,7 @@ test('an emailed invoice becomes a posted journal entry and leads back to the pa
 
   await signIn(page, 'Halina Voss');
   await page.goto('/bills?q=stage:approved%20E2E-100');
-  await page.getByRole('checkbox', { name: 'Mark E2E-100 for posting' }).check();
+  await page.getByRole('checkbox', { name: 'Mark E2E-100' }).check();
   await page.getByRole('button', { name: 'Post 1' }).click();
   await expect(page.getByRole('dialog')).toContainText('Recoverable tax on purchases');
   await page.getByRole('dialog').getByRole('button', { name: 'Post', exact: true }).click();

@@ -23,10 +23,15 @@ test('a bill of 300 rows: pasted, coded, searched for its fault and put right, s
   await page.route('**/api/companies/*/bills/*', (route) => (route.request().method() === 'PATCH' ? route.abort() : route.continue()));
   await cell(page, 1, 'description').click();
   await page.evaluate(() =>
-    navigator.clipboard.writeText(Array.from({ length: 300 }, (_, i) => `Row number ${i + 1}\t${(i % 9) + 1}\t1.50`).join('\n')),
+    navigator.clipboard.writeText(Array.from({ length: 300 }, (_, i) => `Row number ${i + 1}\t${(i % 9) + 1}`).join('\n')),
   );
   await page.keyboard.press('Control+v');
   await expect(page.getByText('300 rows')).toBeVisible();
+  // One copied cell fills all that is selected.
+  await cell(page, 1, 'unitPrice').click();
+  await page.keyboard.press('Control+Space');
+  await page.evaluate(() => navigator.clipboard.writeText('1.50'));
+  await page.keyboard.press('Control+v');
   await expect(saving).toContainText('The server does not answer');
   expect(await page.locator('[data-grid] tbody tr[data-row]').count(), 'only what is in sight is there').toBeLessThan(80);
   await page.keyboard.press('Control+End');
@@ -56,5 +61,5 @@ test('a bill of 300 rows: pasted, coded, searched for its fault and put right, s
   await cell(page, 2, 'amount').click();
   await page.keyboard.type('9.99');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('2 × 1.50 = 3.00')).toBeVisible();
+  await expect(page.getByText('2 × 1.5 = 3.00')).toBeVisible();
 });

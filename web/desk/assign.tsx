@@ -7,30 +7,41 @@ export function AssignDialog({ now, close, done }: { now: string | null; close()
   const { company, me } = usePlace();
   const { data } = billsApi.useColleaguesQuery({ company: company.id });
   const people = (data?.people ?? []).filter((p) => p.codes);
+  const choices: { id: string | null; name: string }[] = [{ id: null, name: 'Nobody: back to the queue' }, ...people];
   return (
     <Dialog title="Into whose hands" close={close}>
-      <form
-        onSubmit={(e) => {
+      <ul
+        key={people.length}
+        aria-label="People"
+        onKeyDown={(e) => {
+          const step = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0;
+          if (!step) return;
           e.preventDefault();
-          done(String(new FormData(e.currentTarget).get('person')) || null);
+          const all = [...e.currentTarget.querySelectorAll('button')];
+          all[(all.indexOf(document.activeElement as HTMLButtonElement) + step + all.length) % all.length]?.focus();
         }}
       >
-        <select name="person" aria-label="Person" data-first className="select w-full" defaultValue={now ?? ''} key={people.length}>
-          <option value="">Nobody: back to the queue</option>
-          {people.map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.name}
-              {p.id === me.id ? ' (you)' : ''}
-            </option>
-          ))}
-        </select>
-        <div className="mt-4 flex justify-end gap-2">
-          <button type="button" className="btn" onClick={close}>
-            Cancel
-          </button>
-          <button className="btn btn-primary">Hand over</button>
-        </div>
-      </form>
+        {choices.map(({ id, name }, i) => (
+          <li key={id}>
+            <button
+              data-first={i === Math.min(1, choices.length - 1) || undefined}
+              ref={i === 1 ? (b) => b?.focus() : undefined}
+              className="w-full rounded px-3 py-1.5 text-left hover:bg-primary/10 focus:bg-primary/10"
+              aria-current={id === now}
+              onClick={() => done(id)}
+            >
+              {name}
+              {id === me.id && ' (you)'}
+              {id === now && <span className="ml-2 text-[13px] quiet">now</span>}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-3 flex justify-end">
+        <button type="button" className="btn" onClick={close}>
+          Cancel
+        </button>
+      </div>
     </Dialog>
   );
 }

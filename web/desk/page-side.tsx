@@ -32,7 +32,11 @@ export function PageSide({ desk, pages, marks, view, change, onMark, onWord, onB
   const further = documents?.further ?? [];
   const [chosen, choose] = useState<{ of: string; id: string } | null>(null);
   const beside = chosen?.of === bill.id ? (further.find((d) => d.id === chosen.id) ?? null) : null;
-  const { currentData: besidePages } = arrivalsApi.usePagesQuery({ company: company.id, id: beside?.id ?? '' }, { skip: !beside });
+  const reading = beside !== null && ['waiting', 'reading'].includes(beside.state);
+  const { currentData: besidePages } = arrivalsApi.usePagesQuery(
+    { company: company.id, id: beside?.id ?? '' },
+    { skip: !beside || reading },
+  );
   const base = (id: string) => `/api/companies/${company.id}/documents/${id}`;
   const kept = {
     zoom: view.zoom,
@@ -65,9 +69,7 @@ export function PageSide({ desk, pages, marks, view, change, onMark, onWord, onB
           besidePages ? (
             <Sheet base={base(beside.id)} pages={besidePages.pages} marks={[]} active={null} kept={kept} />
           ) : (
-            <Empty>
-              {beside.state === 'waiting' || beside.state === 'reading' ? 'This document is being read.' : 'The page is being loaded.'}
-            </Empty>
+            <Empty>{reading ? 'This document is being read.' : 'The page is being loaded.'}</Empty>
           )
         ) : bill.documentId && pages ? (
           <Sheet

@@ -41,7 +41,10 @@ export function SetAsideDialog({ close, done }: { close(): void; done(note: stri
                 aria-pressed={until === day}
                 title={day ? showDay(day) : 'It waits until somebody takes it up again'}
                 className={`btn btn-sm ${until === day ? 'btn-primary' : ''}`}
-                onClick={() => setUntil(day)}
+                onClick={(e) => {
+                  setUntil(day);
+                  e.currentTarget.form?.querySelector<HTMLElement>('[data-go]')?.focus();
+                }}
               >
                 {label}
               </button>
@@ -52,7 +55,9 @@ export function SetAsideDialog({ close, done }: { close(): void; done(note: stri
           <button type="button" className="btn" onClick={close}>
             Cancel
           </button>
-          <button className="btn btn-primary">Set aside</button>
+          <button data-go className="btn btn-primary">
+            Set aside
+          </button>
         </div>
       </form>
     </Dialog>

@@ -131,7 +131,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
   };
   return (
     <div className="flex h-full flex-col bg-base-300/60">
-      <div ref={holder} className="relative min-h-0 grow overflow-auto [scrollbar-width:thin]" style={{ padding: edge }}>
+      <div ref={holder} tabIndex={0} className="relative min-h-0 grow overflow-auto [scrollbar-width:thin]" style={{ padding: edge }}>
         {!ready && <Waiting />}
         <div
           className={`mx-auto ${ready ? '' : 'invisible'}`}

@@ -179,8 +179,10 @@ export function ChoiceField({
               e.preventDefault();
               offer();
             } else if (inGrid && !open && /^(Arrow|Home|End|Page)/.test(e.key)) own.preventDownshiftDefault = true;
-            else if (e.key === 'Escape' && open) {
+            else if (e.key === 'Escape') {
+              // Closed, it is for whoever is around it: the cell, the dialog.
               own.preventDownshiftDefault = true;
+              if (!open) return;
               e.preventDefault();
               e.stopPropagation();
               setTyped(null);
