@@ -15,22 +15,24 @@ const shown = (key: string): string =>
 export function KeysDialog({ close }: { close(): void }) {
   const [places] = useState(() => keysHere().filter((p) => p.bindings.length > 0));
   return (
-    <Dialog title="Keys" close={close}>
-      {places.map((place) => (
-        <section key={place.name} className="mb-3">
-          <h3 className="mb-1 text-[13px] quiet">{place.name}</h3>
-          <dl className="grid grid-cols-[150px_1fr] gap-x-4 gap-y-1">
-            {place.bindings.map((b) => (
-              <div key={b.key} className="contents">
-                <dt>
-                  <kbd className="key">{shown(b.key)}</kbd>
-                </dt>
-                <dd>{b.what}</dd>
-              </div>
-            ))}
-          </dl>
-        </section>
-      ))}
+    <Dialog title="Keys" close={close} wide>
+      <div tabIndex={0} data-first className="max-h-[70vh] gap-x-8 overflow-auto text-[14px] md:columns-2">
+        {places.map((place) => (
+          <section key={place.name} className="mb-3">
+            <h3 className="mb-1 text-[13px] quiet">{place.name}</h3>
+            <dl className="grid grid-cols-[120px_1fr] gap-x-3 gap-y-0.5">
+              {place.bindings.map((b) => (
+                <div key={b.key} className="contents">
+                  <dt>
+                    <kbd className="key">{shown(b.key)}</kbd>
+                  </dt>
+                  <dd>{b.what}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
     </Dialog>
   );
 }
