@@ -24,7 +24,7 @@ const fitting = (table: Coded, words: string[]): SQL | undefined =>
 
 /**
  * Those that fit, in tiers, each asked for only while there is room: the code that is typed, what this person used last, codes that begin
- * so, the rest; by code within each. So a short word, which fits nearly everything, stops at the first forty.
+ * so, names that begin so, the rest; by code within each. So a short word, which fits nearly everything, stops at the first forty.
  */
 async function find<T extends PgTable & Coded>(
   db: Executor,
@@ -57,7 +57,9 @@ async function find<T extends PgTable & Coded>(
   };
   if (first !== undefined) add(await tier(sql`lower(${table.code}) = lower(${first})`));
   add(used.map((u) => u.of));
-  const rest = first === undefined ? [undefined] : [sql`${table.code} ilike ${begins}`, undefined];
+  // Fewer letters than the index has fit nearly everything: their names are met by code.
+  const named = first !== undefined && first.length >= 3 ? [sql`${table.name} ilike ${begins}`] : [];
+  const rest = first === undefined ? [undefined] : [sql`${table.code} ilike ${begins}`, ...named, undefined];
   for (const where of rest) if (found.size < shown) add(await tier(where));
   return [...found.values()];
 }

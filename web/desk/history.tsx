@@ -25,43 +25,45 @@ export function History({ bill }: { bill: Bill }) {
   const { company } = usePlace();
   const { data } = billsApi.useSameSupplierQuery({ company: company.id, id: bill.id }, { skip: !bill.supplierId });
   return (
-    <div className="grid grid-cols-2 gap-6 px-5 py-4 text-[13px] max-md:grid-cols-1 max-md:px-4">
-      <div>
-        <h2 className="mb-1 font-semibold">So far</h2>
-        <ul>
-          {told(bill).map((e) => (
-            <li key={e.id} className="leading-6">
-              <span className="quiet">{showTime(e.at)}</span> {e.verb}
-              {e.person ? ` by ${e.person}` : ''}
-              {e.note ? `: “${e.note}”` : ''}
-              {e.fields.length > 0 && <span className="quiet"> ({e.fields.join(', ')})</span>}
-            </li>
-          ))}
-        </ul>
-      </div>
-      {data && data.bills.length > 0 && (
+    <div className="@container">
+      <div className="grid grid-cols-1 gap-6 px-5 py-4 text-[13px] max-md:px-4 @min-[560px]:grid-cols-2">
         <div>
-          <h2 className="mb-1 font-semibold">Last from this supplier</h2>
-          <table className="w-full">
-            <tbody>
-              {data.bills.map((b) => (
-                <tr key={b.id}>
-                  <td className="leading-6">
-                    <Link className="text-accent hover:underline" to={`/bills/${b.id}`}>
-                      {b.invoiceNumber ?? 'no number'}
-                    </Link>
-                  </td>
-                  <td className="whitespace-nowrap pl-3">{showDay(b.issueDate)}</td>
-                  <td className="whitespace-nowrap pl-3 text-right">{money(b.gross, b.currency)}</td>
-                  <td className="pl-3">
-                    <StageWord stage={b.stage} />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <h2 className="mb-1 font-semibold">So far</h2>
+          <ul>
+            {told(bill).map((e) => (
+              <li key={e.id} className="leading-6">
+                <span className="quiet">{showTime(e.at)}</span> {e.verb}
+                {e.person ? ` by ${e.person}` : ''}
+                {e.note ? `: “${e.note}”` : ''}
+                {e.fields.length > 0 && <span className="quiet"> ({e.fields.join(', ')})</span>}
+              </li>
+            ))}
+          </ul>
         </div>
-      )}
+        {data && data.bills.length > 0 && (
+          <div>
+            <h2 className="mb-1 font-semibold">Last from this supplier</h2>
+            <table className="w-full">
+              <tbody>
+                {data.bills.map((b) => (
+                  <tr key={b.id}>
+                    <td className="leading-6">
+                      <Link className="text-accent hover:underline" to={`/bills/${b.id}`}>
+                        {b.invoiceNumber ?? 'no number'}
+                      </Link>
+                    </td>
+                    <td className="whitespace-nowrap pl-3">{showDay(b.issueDate)}</td>
+                    <td className="whitespace-nowrap pl-3 text-right">{money(b.gross, b.currency)}</td>
+                    <td className="pl-3">
+                      <StageWord stage={b.stage} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </div>
     </div>
   );
 }

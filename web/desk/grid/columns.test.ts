@@ -40,6 +40,14 @@ it('has a column for units only where a row has one', () => {
   expect(place(bill({}), 800)['unit']).toBeUndefined();
   expect(place(bill({}, { id: 'b', unit: 'h' }), 800)['unit']).toBeGreaterThan(0);
 });
+it('item code and unit give way to codes and names, unless they are asked for', () => {
+  const coded = bill({ code: 'QG-604', unit: 'pc' });
+  const ids = (room: number, shown: 'code'[] = []) =>
+    placeColumns(coded, () => choice, room, width, { widths: {}, hidden: [], shown }).map((c) => c.id);
+  expect(ids(1200)).toEqual(expect.arrayContaining(['code', 'unit']));
+  expect(ids(640)).not.toContain('code');
+  expect(ids(640, ['code'])).toContain('code');
+});
 it('no column is below its least, and all fit wherever that is possible', () => {
   fc.assert(
     fc.property(

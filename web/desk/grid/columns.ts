@@ -81,10 +81,13 @@ export function textOf(line: BillLine, column: Column, currency: string, choiceO
   }
 }
 
+/** What goes first where there is too little room for codes and names, unless somebody wants it there. */
+const yielding: ColumnId[] = ['code', 'unit'];
+
 /**
- * The grid's columns for a bill, as wide as what stands in them; the description has what is left, and where that is too little, account
- * and cost centre give of theirs. A column that few bills need comes where a row needs it. What somebody has sized stays so wide; what
- * they left out is not there. `widthOf`: of a text at a size, in pixels.
+ * The grid's columns for a bill, as wide as what stands in them; the description has what is left. Where that is too little, item code and
+ * unit go, then account and cost centre give of theirs. A column that few bills need comes where a row needs it. What somebody has sized
+ * stays so wide; what they left out is not there, what they asked for is. `widthOf`: of a text at a size, in pixels.
  */
 export function placeColumns(
   bill: Pick<Bill, 'lines' | 'currency'>,
@@ -96,20 +99,21 @@ export function placeColumns(
   const there = all.filter(
     ({ id, when }) => !hidden.includes(id) && (!when || shown.includes(id) || (when !== 'asked' && bill.lines.some(when))),
   );
-  const placed = there.map((c): Placed => {
+  let placed = there.map((c): Placed => {
     const own = widths[c.id];
     if (own !== undefined) return { ...c, width: Math.max(c.least, Math.round(own)) };
     const texts = new Set(bill.lines.map((l) => textOf(l, c, bill.currency, choiceOf)));
     const wide = Math.max(widthOf(c.head, headSize), ...[...texts].map((t) => widthOf(t, textSize))) + inCell;
     return { ...c, width: Math.ceil(Math.min(c.most, Math.max(c.least, c.most === Infinity ? c.least : wide))) };
   });
-  const description = placed.find((c) => c.id === 'description')!;
-  const left = room - numberWidth - menuWidth - placed.reduce((n, c) => n + c.width, 0);
-  if (left >= 0) description.width += left;
+  const left = () => room - numberWidth - menuWidth - placed.reduce((n, c) => n + c.width, 0);
+  for (const id of yielding) if (left() < 0 && !shown.includes(id)) placed = placed.filter((c) => c.id !== id);
+  const over = left();
+  if (over >= 0) placed.find((c) => c.id === 'description')!.width += over;
   else {
     const giving = placed.filter((c) => (c.id === 'accountId' || c.id === 'costCentreId') && widths[c.id] === undefined),
       could = giving.reduce((n, c) => n + c.width - c.least, 0);
-    const share = could > 0 ? Math.min(1, -left / could) : 0;
+    const share = could > 0 ? Math.min(1, -over / could) : 0;
     for (const c of giving) c.width -= Math.floor((c.width - c.least) * share);
   }
   return placed;
