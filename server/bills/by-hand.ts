@@ -10,6 +10,7 @@ import { record, type Actor } from '../events/record.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { recheck } from './checking.ts';
 import { headOf, discountOf } from './hand.ts';
+import { asLine } from './show.ts';
 import { findBill, linesOf, type BillRecord } from './store.ts';
 
 interface Made {
@@ -61,22 +62,10 @@ export async function makeByHand(tx: Executor, { companyId, head, lines, from, t
   return made!.id;
 }
 
-const cellsOf = (row: Awaited<ReturnType<typeof linesOf>>[number]): { kind: LineKind } & LineCells => ({
-  kind: row.kind as LineKind,
-  code: row.code,
-  description: row.description,
-  quantity: row.quantity,
-  unit: row.unit,
-  unitPrice: row.unitPrice,
-  priceQuantity: row.priceQuantity,
-  discountPercent: row.discountPercent,
-  taxRate: row.taxRate,
-  amount: row.amount,
-  serviceDate: row.serviceDate,
-  accountId: row.accountId,
-  costCentreId: row.costCentreId,
-  taxCodeId: row.taxCodeId,
-});
+const cellsOf = (row: Awaited<ReturnType<typeof linesOf>>[number]): { kind: LineKind } & LineCells => {
+  const { id: _id, marks: _marks, ...cells } = asLine(row);
+  return cells;
+};
 /** What a bill would be made from again: its head without number and dates, and its lines. */
 export async function templateOf(tx: Executor, one: BillRecord) {
   const { invoiceNumber: _n, issueDate: _i, dueDate: _d, ...head } = headOf(one as BillRecord & { kind: HeaderCells['kind'] });
