@@ -67,6 +67,7 @@ test('an empty organisation: from sign-up, through people and lists made by scre
   await fill(page, { Code: 'R12', Name: 'Reduced rate 12.5%', 'Rate, %': '12.5' });
   await dialog.getByRole('combobox', { name: 'Account for tax that is reclaimed' }).fill('1800');
   await dialog.getByRole('combobox', { name: 'Account for tax that is reclaimed' }).press('Enter');
+  await expect(dialog.getByRole('combobox', { name: 'Account for tax that is reclaimed' })).toHaveValue(/^1800 /);
   await dialog.getByRole('button', { name: 'Make tax code' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'R12' })).toContainText('12.5%');
 
