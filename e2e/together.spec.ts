@@ -101,7 +101,10 @@ test('a bill by hand takes its document later, keeps another beside it, and repe
   await page.keyboard.type('Quillhaven');
   await expect(page.getByRole('option', { name: /Quillhaven/ })).toBeVisible();
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Make it', exact: true })).toBeVisible();
+  await page.keyboard.press('Enter');
   await expect(page.getByText('No document yet')).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Quillhaven/ })).toBeVisible();
   const index = suppliers.findIndex((s) => s.name.startsWith('Quillhaven'));
   const file = async (number: string, name: string) => ({
     name,

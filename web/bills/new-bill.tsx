@@ -36,7 +36,13 @@ export function NewBillDialog({ close }: { close(): void }) {
           void make({ as: 'new', supplierId: supplier?.id ?? null });
         }}
       >
-        <label className="block">
+        <label
+          className="block"
+          // Enter takes the one in hand; only the next one makes the bill, so that none is made before the choice is known.
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' && (e.target as HTMLElement).getAttribute('aria-expanded') === 'true') e.preventDefault();
+          }}
+        >
           <span className="quiet text-[13px]">Supplier</span>
           <ChoiceField
             company={company.id}
