@@ -28,12 +28,10 @@ export function useMoves(id: string, number: string | null) {
   const acting = useRef(false);
   const go = (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned');
   /** On to the next of the queue, which is in this person's hands from then on: one of those that are ready, if nobody has taken it. */
-  const goOn = async () => {
-    const next = await take({ company: company.id, body: { prefer: ahead, not: [id] } })
+  const nextOf = () =>
+    take({ company: company.id, body: { prefer: ahead, not: [id] } })
       .unwrap()
       .catch(() => ({ id: ahead[0] ?? null }));
-    go(next.id);
-  };
   /** Does something with the bill as it stands here: what is typed is saved first. False where it was not done. */
   const saved = async (work: (rowVersion: number) => Promise<void>): Promise<boolean> => {
     if (acting.current) return false;
@@ -59,9 +57,11 @@ export function useMoves(id: string, number: string | null) {
   };
   const act = (what: MoveKind, more: { note?: string; until?: string | null } = {}) =>
     saved(async (rowVersion) => {
+      // Asked for at once, so that nobody waits for two answers one after the other.
+      const next = said[what] ? nextOf() : null;
       const done = await move({ company: company.id, id, move: what, rowVersion, ...more }).unwrap();
       dispatch(opened({ bill: done }));
-      if (!said[what]) return;
+      if (!said[what] || !next) return;
       if (what === 'send') noteDone(number ?? 'no number');
       toast(`${number ?? 'The bill'} ${said[what]}`, {
         action: {
@@ -78,16 +78,17 @@ export function useMoves(id: string, number: string | null) {
               ),
         },
       });
-      await goOn();
+      go((await next).id);
     });
   /** Gives the bill into somebody's hands; null: back to the queue. */
   const handOver = (personId: string | null) =>
     saved(async (rowVersion) => void dispatch(opened({ bill: await assign({ company: company.id, id, rowVersion, personId }).unwrap() })));
   const moveCompany = (to: { id: string; name: string }) =>
     saved(async (rowVersion) => {
+      const next = nextOf();
       await moveTo({ company: company.id, id, rowVersion, companyId: to.id }).unwrap();
       toast(`${number ?? 'The bill'} is with ${to.name} now`);
-      await goOn();
+      go((await next).id);
     });
   /** Leaves the desk; what is typed is kept and saved on the way. */
   const leave = () => {
