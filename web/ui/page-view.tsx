@@ -9,7 +9,10 @@ export type ShownPage = DocumentPages['pages'][number];
 
 const open = new Map<string, { document: Promise<pdfjs.PDFDocumentProxy>; users: number; close(): void }>();
 
-/** Opens a PDF once for all its pages on screen; the last one to go closes it. */
+/** How long a PDF that nobody shows stays open, in milliseconds: whoever held it ready hands it on to whoever shows it. */
+const lingers = 3000;
+
+/** Opens a PDF once for all its pages on screen; some time after the last one has gone it is closed. */
 export function borrow(url: string): { document: Promise<pdfjs.PDFDocumentProxy>; give(): void } {
   let held = open.get(url);
   if (!held) {
@@ -30,10 +33,12 @@ export function borrow(url: string): { document: Promise<pdfjs.PDFDocumentProxy>
   return {
     document: mine.document,
     give() {
-      if (--mine.users === 0) {
-        if (open.get(url) === mine) open.delete(url);
+      if (--mine.users > 0) return;
+      setTimeout(() => {
+        if (mine.users > 0 || open.get(url) !== mine) return;
+        open.delete(url);
         mine.close();
-      }
+      }, lingers);
     },
   };
 }
