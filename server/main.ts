@@ -7,6 +7,7 @@ import { makeApp } from './app.ts';
 import { ScanFolder } from './arrivals/folder.ts';
 import { Opener } from './arrivals/opener.ts';
 import { comeBack } from './bills/come-back.ts';
+import { sweepPresence } from './bills/presence.ts';
 import { sweepTries } from './auth/attempts.ts';
 import { sweepSessions } from './auth/sessions.ts';
 import { checkVersion, connect, Unready } from './db/client.ts';
@@ -103,9 +104,10 @@ export async function start(settings: Settings): Promise<Running> {
       begun.push(every(20_000, 'looking for work left lying', () => sweepJobs(services)));
     }
     begun.push(
-      every(600_000, 'clearing sessions', async () => {
+      every(600_000, 'clearing what is over', async () => {
         await sweepSessions(database.db, services.now());
         await sweepTries(database.db, services.now());
+        await sweepPresence(database.db, services.now());
       }),
     );
     if (settings.scanFolder) {

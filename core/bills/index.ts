@@ -1,5 +1,6 @@
 export { applyAll, applyOperation, Misfit, touches } from './operations.ts';
 export { cellPath, parsePath } from './paths.ts';
+export { cellsOf, placesOf } from './cells.ts';
 export { joinRows, splitRow } from './rows.ts';
 export {
   emptyCells,

@@ -1,15 +1,7 @@
 import type { Mark } from '../page/index.ts';
+import { cellsOf, placesOf } from './cells.ts';
 import { cellPath } from './paths.ts';
-import {
-  emptyCells,
-  lineFields,
-  textCells,
-  type LineCells,
-  type Operation,
-  type StoredMark,
-  type WorkingBill,
-  type WorkingLine,
-} from './types.ts';
+import { emptyCells, lineFields, textCells, type Operation, type StoredMark, type WorkingBill, type WorkingLine } from './types.ts';
 
 /** An operation that does not fit the bill it is applied to: a line that is not there, or is there already. */
 export class Misfit extends Error {}
@@ -44,10 +36,6 @@ const placeAfter = (lines: WorkingLine[], after: string | null): number => {
   return at < 0 ? lines.length : at + 1;
 };
 const insert = (lines: WorkingLine[], at: number, line: WorkingLine): WorkingLine[] => [...lines.slice(0, at), line, ...lines.slice(at)];
-
-const cellsOf = (line: WorkingLine): LineCells => Object.fromEntries(lineFields.map((f) => [f, line[f]])) as unknown as LineCells;
-const placesOf = (line: WorkingLine): Record<string, Mark> =>
-  Object.fromEntries(Object.entries(line.marks).flatMap(([field, stored]) => (stored.mark ? [[field, stored.mark]] : [])));
 
 /**
  * The bill after one operation, and the operation that takes it back. Setting what stands there already, without a place, changes

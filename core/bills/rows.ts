@@ -1,12 +1,10 @@
 import { allocate, dec, decOrNull, fixed, sum } from '../money/index.ts';
+import { cellsOf, placesOf } from './cells.ts';
 import { emptyCells, lineFields, type LineCells, type Operation, type WorkingLine } from './types.ts';
 
-const cellsOf = (line: WorkingLine): LineCells => Object.fromEntries(lineFields.map((f) => [f, line[f]])) as unknown as LineCells;
-const placesOf = (line: WorkingLine) =>
-  Object.fromEntries(Object.entries(line.marks).flatMap(([field, stored]) => (stored.mark ? [[field, stored.mark]] : [])));
-
 /**
- * Parts a row into several by shares of its amount: to the minor unit, together exactly its amount (`allocate`). The first part keeps the row and its place; figures that no longer make its amount (quantity, price, discount) go from all.
+ * Parts a row into several by shares of its amount: to the minor unit, together exactly its amount (`allocate`). The first part keeps the
+ * row and its place; figures that no longer make its amount (quantity, price, discount) go from all.
  * `shares`: amounts or percent, two or more, not all zero. `ids`: of the rows that are added, one fewer than shares.
  */
 export function splitRow(line: WorkingLine, shares: readonly string[], ids: readonly string[], currency: string): Operation[] {

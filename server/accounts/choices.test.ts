@@ -9,8 +9,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 const offered = async (who: string, q: string) => {
-  const { company, me } = await world.as(who);
-  return (await choicesFor(world.database.db, { companyId: company.id, personId: me.id }, 'accounts', q)).map((c) => c.code);
+  return (await choicesFor(world.database.db, await world.as(who), 'accounts', q)).map((c) => c.code);
 };
 
 it('what a person chose lately is offered first, to them alone, behind the very code that is typed', async () => {
@@ -29,6 +28,14 @@ it('what a person chose lately is offered first, to them alone, behind the very 
   expect((await offered('Ines Okafor', '')).slice(0, 3)).toEqual([second, last, first]);
   expect(await offered('Tobias Fenn', '')).toEqual(before);
   expect((await offered('Ines Okafor', first))[0]).toBe(first);
+});
+it('suppliers, too, are offered as they were chosen', async () => {
+  const ines = await world.as('Ines Okafor');
+  const suppliers = await choicesFor(world.database.db, ines, 'suppliers', '');
+  const last = suppliers.at(-1)!;
+  const id = await world.build.bill();
+  await world.run(changeBill, ines, { id }, { rowVersion: 1, operations: [{ do: 'set', field: 'supplierId', value: last.id }] });
+  expect((await choicesFor(world.database.db, ines, 'suppliers', ''))[0]!.id).toBe(last.id);
 });
 it('fifty thousand accounts are searched by any part of the name, and by the beginning of the code', async () => {
   await world.rows(

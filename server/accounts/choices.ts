@@ -1,16 +1,12 @@
 import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
+import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
 import { choiceUse, costCentre, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 
 const shown = 40;
-/** Who is offered something, and of which company. */
-export interface Asker {
-  companyId: string;
-  personId: string;
-}
 interface Coded {
   id: PgColumn;
   companyId: PgColumn;
@@ -29,19 +25,19 @@ const fitting = (table: Coded, words: string[]): SQL | undefined =>
 async function find<T extends PgTable & Coded>(
   db: Executor,
   table: T,
-  { companyId, personId }: Asker,
+  { company, me }: Asker,
   q: string,
   more: SQL | undefined,
 ): Promise<T['$inferSelect'][]> {
   const words = q.trim().split(/\s+/).filter(Boolean).slice(0, 6),
     [first] = words;
-  const all = and(eq(table.companyId, companyId), fitting(table, words), more);
+  const all = and(eq(table.companyId, company.id), fitting(table, words), more);
   const begins = first === undefined ? '' : like(first).slice(1);
   const used = await db
     .select({ of: table as PgTable })
     .from(choiceUse)
     .innerJoin(table as PgTable, eq(table.id, choiceUse.choiceId))
-    .where(and(eq(choiceUse.personId, personId), all))
+    .where(and(eq(choiceUse.personId, me.id), all))
     .orderBy(desc(choiceUse.usedAt))
     .limit(shown);
   const tier = (where: SQL | undefined) =>

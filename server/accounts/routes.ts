@@ -25,7 +25,7 @@ export function accountRoutes(api: Api): void {
   api.query(
     { path: '/choices', access: 'bills:see', summary: 'What a type-ahead field offers', query: ChoicesQuery, answer: Choices },
     async ({ caller, query }) => ({
-      choices: await choicesFor(db, { companyId: caller.company.id, personId: caller.me.id }, query.of, query.q ?? ''),
+      choices: await choicesFor(db, caller, query.of, query.q ?? ''),
     }),
   );
   api.query(

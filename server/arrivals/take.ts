@@ -50,7 +50,8 @@ export function fileOfAttachment(file: ArrivedFile, inside: string) {
   };
 }
 
-async function earlier(tx: Executor, companyId: string, sha: string): Promise<{ id: string; name: string } | null> {
+/** The same file as it came before to a company. */
+export async function earlier(tx: Executor, companyId: string, sha: string): Promise<{ id: string; name: string } | null> {
   const [found] = await tx
     .select({ id: document.id, name: document.name })
     .from(document)

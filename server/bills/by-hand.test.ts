@@ -5,7 +5,7 @@ import { arrive, invoiceOf, makeWorld, type World } from '../testing/world.ts';
 import { newBill } from './by-hand.ts';
 import { changeBill } from './change.ts';
 import { documentsFor, fileForBill, joinDocument } from './documents.ts';
-import { sendOn } from './moves.ts';
+import { approve, sendOn } from './moves.ts';
 
 let world: World;
 beforeAll(async () => {
@@ -51,6 +51,39 @@ describe('a bill by hand', () => {
     });
     const theirs = world.master.supplier(world.someSupplier('MNT')!);
     await expect(make({ as: 'new', supplierId: theirs })).rejects.toMatchObject({ status: 404 });
+  });
+});
+
+describe('whoever made a bill', () => {
+  it('cannot approve it, even where somebody else sent it on', async () => {
+    await world.rows(`insert into membership values ($1, $2, 'approver')`, world.master.person('Ines Okafor'), (await ines()).company.id);
+    const from = await world.build.bill({ number: 'M-0' });
+    const id = await make({ as: 'copy', billId: from });
+    const tobias = await world.as('Tobias Fenn');
+    await world.run(
+      changeBill,
+      tobias,
+      { id },
+      {
+        rowVersion: 1,
+        operations: [
+          { do: 'set', field: 'invoiceNumber', value: 'M-1' },
+          { do: 'set', field: 'issueDate', value: '2026-11-20' },
+          { do: 'set', field: 'dueDate', value: '2026-12-20' },
+        ],
+      },
+    );
+    await world.run(sendOn, tobias, { id }, { rowVersion: await version(id) });
+    expect((await world.show(id)).workedOn).toContain(world.master.person('Ines Okafor'));
+    await expect(world.run(approve, await ines(), { id }, { rowVersion: await version(id) })).rejects.toMatchObject({ status: 403 });
+    // The database knows it, too.
+    await expect(
+      world.database.pool.query(`update bill set stage = 'approved', approved_by = $1, approved_at = now() where id = $2`, [
+        world.master.person('Ines Okafor'),
+        id,
+      ]),
+    ).rejects.toThrow('cannot approve it');
+    await world.rows(`delete from membership where person_id = $1 and role = 'approver'`, world.master.person('Ines Okafor'));
   });
 });
 
@@ -111,6 +144,25 @@ describe('its document', () => {
     expect((await world.show(came)).stage).toBe('discarded');
     await expect(join(mine, 'further')).rejects.toThrow('own document');
     await expect(join(crypto.randomUUID(), 'further')).rejects.toMatchObject({ status: 404 });
+  });
+  it('kept beside one bill is not taken away for another; a file that is here already is not brought twice, and says what to do', async () => {
+    const [one, two] = [await make({ as: 'new' }), await make({ as: 'new' })];
+    const order = await pdf(invoiceOf(2, { number: 'J-6' }), 'order-6.pdf');
+    await fileForBill(world.services, await ines(), one, 'further', async () => order);
+    await world.drain();
+    const company = (await ines()).company.id;
+    const [kept] = (await documentsFor(world.database.db, company, one, world.services.now())).further;
+    const { candidates } = await documentsFor(world.database.db, company, two, world.services.now());
+    expect(candidates.map((c) => c.id)).not.toContain(kept!.id);
+    for (const as of ['own', 'further'] as const)
+      await expect(world.run(joinDocument, await ines(), { id: two }, { documentId: kept!.id, as })).rejects.toThrow(
+        'kept beside another bill',
+      );
+    const before = await world.rows('select count(*)::int as n from arrival');
+    await expect(fileForBill(world.services, await ines(), two, 'own', async () => order)).rejects.toThrow(
+      'This file is here already, as order-6.pdf. Choose it from what came lately, or see Arrivals.',
+    );
+    expect(await world.rows('select count(*)::int as n from arrival')).toEqual(before);
   });
   it('can be sent on without one', async () => {
     const id = await make({ as: 'copy', billId: await world.build.bill({ number: 'C-2' }) });

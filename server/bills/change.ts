@@ -147,7 +147,8 @@ async function choicesTyped(
   }
 }
 
-const isCoding = (field: string): boolean => ['accountId', 'costCentreId', 'taxCodeId'].includes(field);
+/** Fields that hold a choice from a list. */
+const choices: readonly string[] = ['supplierId', 'accountId', 'costCentreId', 'taxCodeId'];
 
 /** Saves what the desk changed: operations one after another, all or none. */
 export const changeBill = command(
@@ -167,8 +168,10 @@ export const changeBill = command(
     }
     await keepBill(tx, record, before, after, hand);
     await choicesTyped(tx, caller, record, after, new Set(operations.flatMap((op) => (op.do === 'set' ? [op.field] : []))), hand.now);
-    const coded = operations.flatMap((op) => (op.do === 'set-cell' && isCoding(op.field) && op.value ? [op.value] : []));
-    await noteUse(tx, caller.me.id, coded, hand.now);
+    const chosen = operations.flatMap((op) =>
+      (op.do === 'set' || op.do === 'set-cell') && choices.includes(op.field) && typeof op.value === 'string' ? [op.value] : [],
+    );
+    await noteUse(tx, caller.me.id, chosen, hand.now);
     if (before === after) await touch(tx, record.id);
     return checked(tx, caller, record.id, hand);
   },

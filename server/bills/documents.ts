@@ -1,12 +1,13 @@
-import { and, desc, eq, gt, inArray, isNotNull, ne, or, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, ne, or, sql } from 'drizzle-orm';
 import { JoinDocument, type BillDocuments } from '@ledgerline/contract';
 import { command, actorOf, type Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { arrival, bill, document } from '../db/schema/index.ts';
 import { notFound, Refusal } from '../http/problems.ts';
-import { takeIn, type ArrivedFile } from '../arrivals/take.ts';
+import { earlier, takeIn, type ArrivedFile } from '../arrivals/take.ts';
 import type { Services } from '../services.ts';
-import { asItStands } from './hand.ts';
+import { sha256 } from '../files/store.ts';
+import { anyBill, asItStands } from './hand.ts';
 import { dropBill } from './intake.ts';
 import { join } from './join.ts';
 import { editable, findBill } from './store.ts';
@@ -44,7 +45,7 @@ export async function documentsFor(db: Executor, companyId: string, billId: stri
         gt(arrival.receivedAt, new Date(now.getTime() - recently)),
         isNotNull(document.pageCount),
         inArray(document.state, ['read', 'aside']),
-        or(sql`${document.forBill} is null`, ne(document.forBill, billId)),
+        isNull(document.forBill),
         or(sql`${bill.id} is null`, and(eq(bill.stage, 'read'), ne(bill.id, billId))),
       ),
     )
@@ -55,15 +56,7 @@ export async function documentsFor(db: Executor, companyId: string, billId: stri
 
 /** Puts a document that came by mail or scan to a bill: as its own, or beside it. */
 export const joinDocument = command(
-  {
-    body: JoinDocument,
-    may: 'bills:edit',
-    async subject(tx, caller, params) {
-      const one = await findBill(tx, caller.company.id, params['id']!, true);
-      if (!one) throw notFound('This bill');
-      return one;
-    },
-  },
+  { body: JoinDocument, may: 'bills:edit', subject: anyBill(true) },
   async (tx, caller, input, hand) => {
     const target = hand.subject,
       by = actorOf(caller);
@@ -73,6 +66,7 @@ export const joinDocument = command(
       .where(and(eq(document.id, input.documentId), eq(document.companyId, caller.company.id)))
       .for('update');
     if (!doc || !['read', 'aside'].includes(doc.state)) throw notFound('This document');
+    if (doc.further && doc.forBill !== target.id) throw new Refusal(409, 'This document is kept beside another bill.');
     if (input.as === 'own') {
       mayHaveOne(target);
       await join(tx, { target, documentId: doc.id, by, now: hand.now, note: doc.name });
@@ -109,6 +103,8 @@ export async function fileForBill(
   if (!target) throw notFound('This bill');
   if (as === 'own') mayHaveOne(target);
   const file = await given();
+  const same = await earlier(services.database.db, caller.company.id, sha256(file.bytes));
+  if (same) throw new Refusal(409, `This file is here already, as ${same.name}. Choose it from what came lately, or see Arrivals.`);
   return (await takeIn(services, {
     companyId: caller.company.id,
     channel: 'upload',

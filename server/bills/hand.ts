@@ -22,6 +22,15 @@ export const billIn =
     return record;
   };
 
+/** A bill of the company at whatever stage; taken for a change where it is asked for. */
+export const anyBill =
+  (lock = false) =>
+  async (tx: Executor, caller: Caller, params: Params): Promise<BillRecord> => {
+    const record = await findBill(tx, caller.company.id, params['id']!, lock);
+    if (!record) throw notFound('This bill');
+    return record;
+  };
+
 export const underReview = billIn(editable, 'This bill has been sent on and cannot be changed here.');
 
 /** A bill's head, by name; nothing else of what is given gets in. */

@@ -1,30 +1,50 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, or } from 'drizzle-orm';
 import { emptyCells, headerFields } from '@ledgerline/core/bills';
 import { may, MoveToCompany, type MovedTo } from '@ledgerline/contract';
-import { command, type Caller } from '../commands/command.ts';
+import { actorOf, command, type Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { arrival, bill, company, document, documentPage, event } from '../db/schema/index.ts';
+import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
 import { record } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
-import { actorOf } from '../commands/command.ts';
 import { keepBill, workingBill } from './change.ts';
 import { recheck } from './checking.ts';
 import { billIn } from './hand.ts';
 import { makeBill } from './intake.ts';
 import { asLine } from './show.ts';
-import { editable, findBill, linesOf, type BillRecord } from './store.ts';
+import { editable, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
 type Target = typeof company.$inferSelect;
 
-/** The document of a bill once more, in an arrival of its own in the other company: what was read goes along, nothing is read again. */
-async function documentThere(tx: Executor, caller: Caller, one: BillRecord, to: Target): Promise<typeof document.$inferSelect | null> {
-  if (!one.documentId) return null;
-  const [own] = await tx
-    .select({ document, arrival })
+type DocumentRow = typeof document.$inferSelect;
+
+/** A document once more, in an arrival of the other company: what was read goes along, nothing is read again. */
+async function documentThere(tx: Executor, one: DocumentRow, arrivalId: string, to: Target): Promise<DocumentRow> {
+  const { id, companyId: _company, arrivalId: _arrival, duplicateOf: _twin, forBill: _bill, further: _beside, ...columns } = one;
+  const [made] = await tx
+    .insert(document)
+    .values({ ...columns, companyId: to.id, arrivalId })
+    .returning();
+  const pages = await tx.select().from(documentPage).where(eq(documentPage.documentId, id));
+  for (const page of pages) await tx.insert(documentPage).values({ ...page, documentId: made!.id });
+  return made!;
+}
+
+/** The bill's own document and those beside it, in one arrival of the other company; here they say where they went. */
+async function documentsThere(
+  tx: Executor,
+  caller: Caller,
+  one: BillRecord,
+  to: Target,
+): Promise<{ own: DocumentRow | null; beside: string[] }> {
+  const rows = await tx
+    .select()
     .from(document)
-    .innerJoin(arrival, eq(arrival.id, document.arrivalId))
-    .where(eq(document.id, one.documentId));
-  const { channel, sender, subject, receivedAt, personId, fileSha256, body, headers } = own!.arrival;
+    .where(or(one.documentId ? eq(document.id, one.documentId) : undefined, and(eq(document.forBill, one.id), eq(document.further, true))))
+    .orderBy(document.further, document.id);
+  const [first] = rows;
+  if (!first) return { own: null, beside: [] };
+  const [from] = await tx.select().from(arrival).where(eq(arrival.id, first.arrivalId));
+  const { channel, sender, subject, receivedAt, personId, fileSha256, body, headers } = from!;
   const [came] = await tx
     .insert(arrival)
     .values({
@@ -37,22 +57,22 @@ async function documentThere(tx: Executor, caller: Caller, one: BillRecord, to: 
       fileSha256,
       body,
       headers,
-      cameWith: own!.arrival.id,
+      cameWith: from!.id,
       note: `Moved here from ${caller.company.name}.`,
     })
     .returning();
-  const { id: _id, companyId: _company, arrivalId: _arrival, duplicateOf: _twin, ...columns } = own!.document;
-  const [made] = await tx
-    .insert(document)
-    .values({ ...columns, companyId: to.id, arrivalId: came!.id })
-    .returning();
-  const pages = await tx.select().from(documentPage).where(eq(documentPage.documentId, one.documentId));
-  for (const page of pages) await tx.insert(documentPage).values({ ...page, documentId: made!.id });
-  await tx
-    .update(document)
-    .set({ state: 'aside', note: `Moved to ${to.name}.` })
-    .where(eq(document.id, one.documentId));
-  return made!;
+  let own: DocumentRow | null = null;
+  const beside: string[] = [];
+  for (const row of rows) {
+    const made = await documentThere(tx, row, came!.id, to);
+    if (row.id === one.documentId) own = made;
+    else beside.push(made.id);
+    await tx
+      .update(document)
+      .set({ state: 'aside', note: `Moved to ${to.name}.` })
+      .where(eq(document.id, row.id));
+  }
+  return { own, beside };
 }
 
 /**
@@ -72,12 +92,8 @@ export const moveToCompany = command(
     if (!may(there.roles, 'bills:edit')) throw new Refusal(403, `Your role in ${there.name} does not allow this.`);
     const [to] = await tx.select().from(company).where(eq(company.id, there.id));
     const by = actorOf(caller);
-    const made = await documentThere(tx, caller, one, to!);
-    const typed = await tx
-      .select({ id: event.id })
-      .from(event)
-      .where(and(eq(event.subjectType, 'bill'), eq(event.subjectId, one.id), inArray(event.verb, ['changed'])))
-      .limit(1);
+    const { own: made, beside } = await documentsThere(tx, caller, one, to!);
+    const workers = await workersOf(tx, one.id);
     const billId = made?.reading
       ? await makeBill(tx, {
           companyId: to!.id,
@@ -95,7 +111,18 @@ export const moveToCompany = command(
             .returning({ id: bill.id })
         )[0]!.id;
     const fresh = (await findBill(tx, to!.id, billId, true))!;
-    if (typed.length > 0 || !made?.reading) await takeAlong(tx, one, fresh);
+    if (workers.length > 0 || !made?.reading) await takeAlong(tx, one, fresh);
+    if (beside.length > 0) await tx.update(document).set({ forBill: billId, further: true }).where(inArray(document.id, beside));
+    // Whoever worked on it here does not approve it there.
+    for (const personId of workers.filter((id) => id !== caller.me.id))
+      record(tx, {
+        companyId: to!.id,
+        subject: { type: 'bill', id: billId },
+        verb: 'changed',
+        by: { personId, source: by.source },
+        at: hand.now,
+        note: `Before it came from ${caller.company.name}`,
+      });
     for (const [companyId, id, note] of [
       [caller.company.id, one.id, `To ${to!.name}`],
       [to!.id, billId, `From ${caller.company.name}`],

@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import { parseSearch, type BillRow, type BillsQuery, type NextBill } from '@ledgerline/contract';
 import { isIsoDate } from '@ledgerline/core/dates';
+import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
 import { findIds, type Find, type FindLimits } from '../db/finding.ts';
@@ -37,12 +38,6 @@ function dueWithin(word: string, today: string): SQL | undefined {
 
 /** A word of a bill itself: three letters or more are found anywhere, fewer at the beginning of a word. */
 const ownWord = (word: string): SQL => sql`${bill.words} like ${like(word.length < 3 ? ` ${word.toLowerCase()}` : word.toLowerCase())}`;
-
-/** Who asks, and for which company. */
-export interface Asker {
-  company: { id: string };
-  me: { id: string };
-}
 
 /** The search field as conditions, as a search of the database has them. */
 type Asked = Pick<Find, 'asked' | 'ways' | 'rare'>;

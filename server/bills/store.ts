@@ -8,8 +8,8 @@ import { arrival, bill, billException, billLine, document, event, exchangeRate, 
 export type BillRecord = typeof bill.$inferSelect;
 /** Stages in which a bill is in the clerk's hands. */
 export const editable = ['read', 'returned'];
-/** Acts by which somebody has worked on a bill, and may not approve it. The database knows the same list. */
-const workVerbs = ['changed', 'coded', 'settled', 'overruled'];
+/** Acts by which somebody has made a bill or worked on it, and may not approve it. The database knows the same list. */
+const workVerbs = ['made', 'moved', 'joined', 'changed', 'coded', 'settled', 'overruled'];
 
 const openOf = (severity: 'stops' | 'asks') =>
   sql<number>`(select count(*)::int from bill_exception x where x.bill_id = ${col(bill.id)} and x.state = 'open' and x.severity = ${severity})`;

@@ -1,10 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { makePdf } from '@ledgerline/documents/maker';
 import { addNote, sawNotes } from '../notes/service.ts';
 import { unseenBy } from '../notes/store.ts';
 import { todayFor } from '../today/store.ts';
 import { arrive, invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
 import { setCompany } from '../companies/service.ts';
+import { newBill } from './by-hand.ts';
 import { changeBill } from './change.ts';
+import { documentsFor, fileForBill } from './documents.ts';
 import { comeBack } from './come-back.ts';
 import { assignBill, takeNext } from './hands.ts';
 import { moveToCompany } from './move-company.ts';
@@ -197,6 +200,27 @@ describe('a bill in the wrong company', () => {
       (await world.rows('select count(*)::int as n from document_page where document_id = $1', documentId))[0].n;
     expect(await pages(made.documentId!)).toBe(await pages(before.documentId!));
     expect(await world.rows('select event_chain_break($1) as at', there.id)).toEqual([{ at: null }]);
+  });
+  it('takes the documents beside it along, its own that was brought for it, and who worked on it', async () => {
+    const ines = await as('Ines Okafor');
+    const { id } = await world.run(newBill, ines, {}, { as: 'new' });
+    const file = async (number: string) => ({
+      name: `${number}.pdf`,
+      mediaType: 'application/pdf',
+      bytes: await makePdf(invoiceOf(0, { number })),
+    });
+    await fileForBill(world.services, ines, id, 'own', () => file('W-7'));
+    await world.drain();
+    await fileForBill(world.services, ines, id, 'further', () => file('W-8'));
+    await world.drain();
+    await world.run(changeBill, await as('Tobias Fenn'), { id }, { rowVersion: await version(id), operations: [{ do: 'set', field: 'terms', value: 'net 9' }] }); // prettier-ignore
+    const there = ines.me.companies.find((c) => c.code === 'MNT')!;
+    const moved = await world.run(moveToCompany, ines, { id }, { rowVersion: await version(id), companyId: there.id });
+    const made = await world.show(moved.billId, 'MNT');
+    expect(made).toMatchObject({ invoiceNumber: 'W-7', terms: 'net 9' });
+    expect(made.workedOn.sort()).toEqual([ines.me.id, (await as('Tobias Fenn')).me.id].sort());
+    const { further } = await documentsFor(world.database.db, there.id, moved.billId, world.services.now());
+    expect(further.map((d) => d.name)).toEqual(['W-8.pdf']);
   });
   it('not by somebody who may not work there, not to a company that they do not know, not once it is sent on', async () => {
     const id = await world.build.bill({ number: 'W-2' });

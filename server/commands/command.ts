@@ -13,6 +13,11 @@ export interface Caller {
   company: Company;
   source: string;
 }
+/** Who asks, and in which company, where that is all there is to know. */
+export interface Asker {
+  company: { id: string };
+  me: { id: string };
+}
 export const actorOf = (caller: Caller): Actor => ({ personId: caller.me.id, source: caller.source });
 
 /** What a use case gets beside the caller and what is asked: the subject in hand and the clock. */

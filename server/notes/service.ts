@@ -1,21 +1,13 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { AddNote, Nothing } from '@ledgerline/contract';
-import { findBill } from '../bills/store.ts';
-import { asItStands } from '../bills/hand.ts';
-import { command, type Caller, type Params } from '../commands/command.ts';
-import type { Executor } from '../db/client.ts';
+import { anyBill, asItStands } from '../bills/hand.ts';
+import { command } from '../commands/command.ts';
 import { billMention, billNote, membership, person } from '../db/schema/index.ts';
-import { notFound, Refusal } from '../http/problems.ts';
-
-async function theBill(tx: Executor, caller: Caller, params: Params) {
-  const one = await findBill(tx, caller.company.id, params['id']!);
-  if (!one) throw notFound('This bill');
-  return one;
-}
+import { Refusal } from '../http/problems.ts';
 
 /** Writes a note on a bill, at whatever stage. Whom it names must be a member of the company. */
 export const addNote = command(
-  { body: AddNote, may: 'bills:see', subject: theBill },
+  { body: AddNote, may: 'bills:see', subject: anyBill() },
   async (tx, caller, input, hand) => {
     const { id } = hand.subject;
     const named = input.mentions.length
@@ -44,7 +36,7 @@ export const addNote = command(
 );
 
 /** The caller has seen what names them on a bill. */
-export const sawNotes = command({ body: Nothing, may: 'bills:see', subject: theBill }, async (tx, caller, _, hand) => {
+export const sawNotes = command({ body: Nothing, may: 'bills:see', subject: anyBill() }, async (tx, caller, _, hand) => {
   const own = tx.select({ id: billNote.id }).from(billNote).where(eq(billNote.billId, hand.subject.id));
   await tx
     .update(billMention)

@@ -31,6 +31,8 @@ describe('a bill that repeats', () => {
     expect([await makeTurns(on('2026-11-30')), await makeTurns(on('2026-12-01')), await makeTurns(on('2026-12-01'))]).toEqual([0, 1, 0]);
     expect(await turns(id)).toMatchObject([{ turn: '2026-12-01', dated: '2026-12-01', number: 'Rent 2026-12-01', gross: '120.00' }]);
     const made = await world.show((await turns(id))[0].id);
+    // It is the bill of whoever made it repeat: they cannot approve it.
+    expect(made.workedOn).toEqual([(await ines()).me.id]);
     expect(made).toMatchObject({ dueDate: '2026-12-11', assignee: null, lines: [{ amount: '100.00' }] });
     expect(made.exceptions.filter((e) => e.severity === 'stops')).toEqual([]);
     // The server was away over two turns: both are made, and no more after the last day.

@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, max } from 'drizzle-orm';
 import { nextTurn } from '@ledgerline/core/repeats';
 import { ChangeRepeat, NewRepeat } from '@ledgerline/contract';
 import { templateOf } from '../bills/by-hand.ts';
@@ -73,11 +73,9 @@ export const changeRepeat = command(
     const before = hand.subject,
       set = columns(input);
     const [last] = await tx
-      .select({ turn: bill.turn })
+      .select({ turn: max(bill.turn) })
       .from(bill)
-      .where(eq(bill.repeatId, before.id))
-      .orderBy(bill.turn)
-      .then((rows) => rows.slice(-1));
+      .where(eq(bill.repeatId, before.id));
     await tx
       .update(repeat)
       .set({ ...set, nextOn: nextTurn(set, last?.turn ?? null) })

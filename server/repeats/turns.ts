@@ -8,7 +8,6 @@ import { bill, company, repeat } from '../db/schema/index.ts';
 import { transaction } from '../events/record.ts';
 import { today, type Services } from '../services.ts';
 
-const calendar = { personId: null, source: 'calendar' };
 /** Turns that one repeat may be behind: more at once are made the next time. */
 const mostAtOnce = 24;
 
@@ -51,7 +50,8 @@ async function turnsOf(tx: Executor, one: typeof repeat.$inferSelect, day: strin
       },
       lines,
       turn: { repeatId: one.id, day: turn },
-      by: calendar,
+      // It is the work of whoever made it repeat: they do not approve it.
+      by: { personId: one.createdBy, source: 'calendar' },
       now,
       note: one.name,
     });

@@ -38,14 +38,14 @@ export const personView = pgTable(
   (t) => [primaryKey({ columns: [t.personId, t.place] })],
 );
 
-/** When a person last chose an account, cost centre or tax code: what a type-ahead field offers first. */
+/** When a person last chose a supplier, account, cost centre or tax code: what a type-ahead field offers first. */
 export const choiceUse = pgTable(
   'choice_use',
   {
     personId: uuid('person_id')
       .notNull()
       .references(() => person.id),
-    /** Of an account, a cost centre or a tax code. */
+    /** Of whatever it is, on its own list. */
     choiceId: uuid('choice_id').notNull(),
     usedAt: moment('used_at').notNull(),
   },

@@ -1,4 +1,14 @@
-import { applyOperation, cellPath, headerFields, lineFields, Misfit, touches, type Operation } from '@ledgerline/core/bills';
+import {
+  applyOperation,
+  cellPath,
+  cellsOf,
+  headerFields,
+  lineFields,
+  Misfit,
+  placesOf,
+  touches,
+  type Operation,
+} from '@ledgerline/core/bills';
 import type { Bill, BillLine } from '@ledgerline/contract';
 import type { Clash, Held } from './types';
 
@@ -121,14 +131,13 @@ export function mineOn(theirs: Bill, old: Bill, ops: readonly Operation[], path:
   const line = applyWhatFits(old, ops).bill.lines.find((l) => l.id === path);
   if (!line) return [...ops];
   const at = old.lines.findIndex((l) => l.id === path);
-  const places = Object.fromEntries(Object.entries(line.marks).flatMap(([f, m]) => (m.mark ? [[f, m.mark]] : [])));
   const back: Operation = {
     do: 'add-line',
     line: path,
     kind: line.kind,
     after: old.lines[at - 1]?.id ?? null,
-    cells: Object.fromEntries(lineFields.map((f) => [f, line[f]])),
-    marks: places,
+    cells: cellsOf(line),
+    marks: placesOf(line),
   };
   return [back, ...ops.filter((op) => !('line' in op) || op.line !== path)];
 }
