@@ -168,7 +168,7 @@ test('columns of the grid are left out and sized, and stay so', async ({ page })
   const heads = page.getByRole('columnheader');
   await expect(heads.filter({ hasText: 'Qty' })).toBeVisible();
   await page.keyboard.press('Alt+c');
-  await page.getByRole('combobox', { name: 'Qty' }).selectOption('Never');
+  await page.getByRole('combobox', { name: 'Quantity' }).selectOption('Never');
   await page.keyboard.press('Escape');
   await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);
   const amount = (await heads.filter({ hasText: 'Amount' }).boundingBox())!;
@@ -176,6 +176,12 @@ test('columns of the grid are left out and sized, and stay so', async ({ page })
   await page.mouse.down();
   await page.mouse.move(amount.x + amount.width + 28, amount.y + 10, { steps: 4 });
   await page.mouse.up();
+  // From another place and back, and after loading the page anew.
+  await page.getByRole('link', { name: /^Today/ }).click();
+  await expect(page.getByText('Waiting for you')).toBeVisible();
+  await page.goBack();
+  await expect(heads.filter({ hasText: 'Amount' })).toBeVisible();
+  await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);
   await page.reload();
   await expect(heads.filter({ hasText: 'Amount' })).toBeVisible();
   await expect(heads.filter({ hasText: 'Qty' })).toHaveCount(0);

@@ -61,5 +61,9 @@ test('a bill of 300 rows: pasted, coded, searched for its fault and put right, s
   await cell(page, 2, 'amount').click();
   await page.keyboard.type('9.99');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('2 × 1.5 = 3.00')).toBeVisible();
+  const says = page.getByText('2 × 1.5 = 3.00');
+  await expect(says).toBeVisible();
+  const [note, amount] = [(await says.boundingBox())!, (await page.getByText('9.99', { exact: true }).boundingBox())!];
+  expect(note.y + 2, 'below the amount, not over it').toBeGreaterThanOrEqual(amount.y + amount.height - 6);
+  expect((await page.locator('[data-row="1"]').boundingBox())!.height).toBeGreaterThan(40);
 });

@@ -10,6 +10,7 @@ export const store = configureStore({
   middleware: (get) => get().prepend(desk.middleware).concat(api.middleware),
 });
 export type RootState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;
 
 /** Saves what is typed on a bill now; true once nothing is left to save. */
 export const flushBill = (id: string): Promise<boolean> => desk.saverOf(store as never).flush(id);

@@ -5,7 +5,7 @@ import type { Choice } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { ChoiceField } from '../ui/choice-field';
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 import { billsApi } from './api';
 
 /** Makes a bill by hand, a copy or a credit note, and opens it at the desk. */
@@ -55,12 +55,7 @@ export function NewBillDialog({ close }: { close(): void }) {
           />
         </label>
         <p className="mt-2 text-[13px] quiet">Its document can come later: dropped on it, by mail or by scan.</p>
-        <div className="mt-4 flex justify-end gap-2">
-          <button type="button" className="btn" onClick={close}>
-            Cancel
-          </button>
-          <button className="btn btn-primary">{supplier ? 'Make it' : 'Make it without a supplier'}</button>
-        </div>
+        <DialogEnd close={close} action={supplier ? 'Make it' : 'Make it without a supplier'} />
       </form>
     </Dialog>
   );

@@ -3,7 +3,7 @@ import { toast } from 'sonner';
 import { billColumns as columnIds, type SaveView, type ViewRow } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 import { viewsApi } from '../views/api';
 import { billColumns, type BillColumn } from './columns';
 
@@ -81,7 +81,7 @@ function SaveDialog({ look, view, close }: { look: Look; view: ViewRow | null; c
           For the whole team
         </label>
         <p className="mt-2 text-[13px] quiet">Keeps the search, the order and the columns as they are now.</p>
-        <div className="mt-4 flex gap-2">
+        <DialogEnd close={close} action="Save">
           {view && (
             <button
               type="button"
@@ -91,11 +91,7 @@ function SaveDialog({ look, view, close }: { look: Look; view: ViewRow | null; c
               Remove
             </button>
           )}
-          <button type="button" className="btn ml-auto" onClick={close}>
-            Cancel
-          </button>
-          <button className="btn btn-primary">Save</button>
-        </div>
+        </DialogEnd>
       </form>
     </Dialog>
   );
@@ -128,11 +124,7 @@ export function BillColumnsDialog({
           </label>
         ))}
       </fieldset>
-      <div className="mt-4 flex justify-end">
-        <button className="btn btn-primary" onClick={close}>
-          Close
-        </button>
-      </div>
+      <DialogEnd close={close} />
     </Dialog>
   );
 }

@@ -1,6 +1,6 @@
 import { usePlace } from '../app/company';
 import { billsApi } from '../bills/api';
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 
 /** Into whose hands a bill goes: the people who work on bills here, the letters of a name lead to one. */
 export function AssignDialog({ now, close, done }: { now: string | null; close(): void; done(personId: string | null): void }) {
@@ -37,11 +37,7 @@ export function AssignDialog({ now, close, done }: { now: string | null; close()
           </li>
         ))}
       </ul>
-      <div className="mt-3 flex justify-end">
-        <button type="button" className="btn" onClick={close}>
-          Cancel
-        </button>
-      </div>
+      <DialogEnd close={close} leave="Cancel" />
     </Dialog>
   );
 }

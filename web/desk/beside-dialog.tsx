@@ -1,6 +1,6 @@
 import { usePlace } from '../app/company';
 import { useUpload } from '../arrivals/upload';
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 import { Candidates } from './page-side';
 
 /** Puts another document beside a bill: a file, or one of those that came. */
@@ -30,11 +30,7 @@ export function BesideDialog({ billId, close }: { billId: string; close(): void 
       <div className="max-h-[45vh] overflow-auto">
         <Candidates billId={billId} own={false} />
       </div>
-      <div className="mt-4 flex justify-end">
-        <button className="btn btn-primary" onClick={close}>
-          Close
-        </button>
-      </div>
+      <DialogEnd close={close} />
     </Dialog>
   );
 }

@@ -10,6 +10,9 @@ const longest = 3;
 /** So many are gone through. */
 const most = 12;
 const dates = ['issueDate', 'dueDate'];
+const references = ['invoiceNumber', 'purchaseOrder', 'code'];
+const figures = ['net', 'tax', 'gross', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount'];
+const sought: ReadonlySet<string> = new Set([...dates, ...references, ...figures]);
 
 type Word = ShownPage['words'][number];
 const union = (page: number, words: readonly Word[]): Mark => {
@@ -53,11 +56,11 @@ export function othersFor(bill: Bill, path: string, pages: readonly ShownPage[],
   const at = parsePath(path);
   if (!at) return [];
   const field = 'field' in at ? at.field : at.cell;
-  if (!['net', 'tax', 'gross', 'invoiceNumber', 'purchaseOrder', 'issueDate', 'dueDate', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount', 'code'].includes(field)) return []; // prettier-ignore
+  if (!sought.has(field)) return [];
   const own = 'field' in at ? bill : bill.lines.find((l) => l.id === at.line);
   const here = own?.marks[field]?.mark ?? null,
     now = own?.[field as keyof typeof own] ?? null;
-  const reference = ['invoiceNumber', 'purchaseOrder', 'code'].includes(field);
+  const reference = references.includes(field);
   const found = new Map<string, { operation: Operation; holds: boolean; far: number }>();
   for (const page of pages)
     for (const { text, mark } of runs(page, dates.includes(field) ? longest : 1)) {

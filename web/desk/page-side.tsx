@@ -65,7 +65,9 @@ export function PageSide({ desk, pages, marks, view, change, onMark, onWord, onB
         </div>
       )}
       <div className="min-h-0 grow">
-        {beside ? (
+        {beside?.state === 'unreadable' ? (
+          <Empty>{beside.note ?? 'This document cannot be shown.'} It is kept as it came: see Arrivals.</Empty>
+        ) : beside ? (
           besidePages ? (
             <Sheet base={base(beside.id)} pages={besidePages.pages} marks={[]} active={null} kept={kept} />
           ) : (

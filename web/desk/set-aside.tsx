@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { addDays } from '@ledgerline/core/dates';
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 import { showDay, todayIso } from '../ui/format';
 import { DateField } from '../ui/typed';
 
@@ -51,14 +51,7 @@ export function SetAsideDialog({ close, done }: { close(): void; done(note: stri
             ))}
           </div>
         </div>
-        <div className="mt-4 flex justify-end gap-2">
-          <button type="button" className="btn" onClick={close}>
-            Cancel
-          </button>
-          <button data-go className="btn btn-primary">
-            Set aside
-          </button>
-        </div>
+        <DialogEnd close={close} action="Set aside" />
       </form>
     </Dialog>
   );

@@ -1,4 +1,4 @@
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 import { showTime } from '../ui/format';
 import { saidOf, type Sitting } from './sitting';
 
@@ -29,11 +29,7 @@ export function SittingDialog({ sitting, close }: { sitting: Sitting; close(): v
           </tbody>
         </table>
       </div>
-      <div className="mt-4 flex justify-end">
-        <button className="btn btn-primary" onClick={close}>
-          Close
-        </button>
-      </div>
+      <DialogEnd close={close} />
     </Dialog>
   );
 }

@@ -57,11 +57,12 @@ export function useMoves(id: string, number: string | null) {
   };
   const act = (what: MoveKind, more: { note?: string; until?: string | null } = {}) =>
     saved(async (rowVersion) => {
-      // Asked for at once, so that nobody waits for two answers one after the other.
-      const next = said[what] ? nextOf() : null;
+      // Asked for at once, so that nobody waits for two answers one after the other; not where it is known that this one stays.
+      const stays = what === 'send' && store.getState().desk.held[id]!.base.exceptions.some((e) => e.severity === 'stops');
+      const begun = said[what] && !stays ? nextOf() : null;
       const done = await move({ company: company.id, id, move: what, rowVersion, ...more }).unwrap();
       dispatch(opened({ bill: done }));
-      if (!said[what] || !next) return;
+      if (!said[what]) return;
       if (what === 'send') noteDone(number ?? 'no number');
       toast(`${number ?? 'The bill'} ${said[what]}`, {
         action: {
@@ -78,7 +79,7 @@ export function useMoves(id: string, number: string | null) {
               ),
         },
       });
-      go((await next).id);
+      go((await (begun ?? nextOf())).id);
     });
   /** Gives the bill into somebody's hands; null: back to the queue. */
   const handOver = (personId: string | null) =>

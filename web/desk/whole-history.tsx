@@ -1,5 +1,5 @@
 import type { Bill } from '@ledgerline/contract';
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
 import { showTime } from '../ui/format';
 import { pathName } from './marks';
 import type { Desk } from './use-desk';
@@ -53,11 +53,7 @@ export function WholeHistory({ desk, close }: { desk: Desk; close(): void }) {
           </tbody>
         </table>
       </div>
-      <div className="mt-4 flex justify-end">
-        <button className="btn btn-primary" onClick={close}>
-          Close
-        </button>
-      </div>
+      <DialogEnd close={close} />
     </Dialog>
   );
 }

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { NewRepeat, RepeatRow } from '@ledgerline/contract';
 
-import { Dialog } from '../ui/dialog';
+import { Dialog, DialogEnd } from '../ui/dialog';
+import { Problem } from '../ui/form';
 import { sentenceOf } from '../app/api';
 import { DateField } from '../ui/typed';
 
@@ -41,11 +42,7 @@ export function RepeatDialog({
           send(set).catch((error: unknown) => say(sentenceOf(error)));
         }}
       >
-        {trouble && (
-          <p role="alert" className="border-l-4 border-error bg-error/10 px-3 py-2">
-            {trouble}
-          </p>
-        )}
+        <Problem sentence={trouble} />
         <label className={row}>
           <span className="w-28">Name</span>
           <input
@@ -124,12 +121,7 @@ export function RepeatDialog({
             ))}
           </select>
         </label>
-        <div className="flex justify-end gap-2 pt-2">
-          <button type="button" className="btn" onClick={close}>
-            Cancel
-          </button>
-          <button className="btn btn-primary">{action}</button>
-        </div>
+        <DialogEnd close={close} action={action} />
       </form>
     </Dialog>
   );

@@ -5,8 +5,8 @@ import { NewPerson, roles, type PersonRow, type Role } from '@ledgerline/contrac
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
-import { Dialog } from '../ui/dialog';
-import { FormEnd, FormField } from '../ui/form';
+import { Dialog, DialogEnd } from '../ui/dialog';
+import { FormField } from '../ui/form';
 import { FormDialog } from '../ui/form-dialog';
 import { settingsApi } from './api';
 import { ListArea } from './list-area';
@@ -122,7 +122,7 @@ function RolesForm({ person, close }: { person: PersonRow; close(): void }) {
       >
         <RoleTicks chosen={chosen} change={choose} />
         <p className="text-[13px] quiet">Without a role they are not part of {company.name} any more; what they did stays.</p>
-        <FormEnd close={close} action="Save" busy={isLoading} />
+        <DialogEnd close={close} action="Save" busy={isLoading} />
       </form>
     </Dialog>
   );

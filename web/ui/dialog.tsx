@@ -1,4 +1,5 @@
 import { useEffect, useRef, type ReactNode } from 'react';
+import { createPortal } from 'react-dom';
 
 /** A dialog over the page: focus stays inside, Esc closes. */
 export function Dialog({ title, close, wide, children }: { title: string; close(): void; wide?: boolean; children: ReactNode }) {
@@ -14,7 +15,8 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
         if (document.activeElement === document.body && before?.isConnected) before.focus();
       });
   }, []);
-  return (
+  // At the end of the document: what the place around it sets for its own letters is not the dialog's.
+  return createPortal(
     <dialog ref={ref} className="modal" aria-label={title} onClose={close} onKeyDown={(e) => e.stopPropagation()}>
       <div className={`modal-box ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
         <h2 className="mb-3 text-lg font-semibold">{title}</h2>
@@ -23,7 +25,40 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
       <form method="dialog" className="modal-backdrop">
         <button aria-label="Close">Close</button>
       </form>
-    </dialog>
+    </dialog>,
+    document.body,
+  );
+}
+
+/**
+ * The end of a dialog: how to leave it and what it does at the right, what else there is at the left. Without an action it is only looked
+ * at and closed; with one it ends a form.
+ */
+export function DialogEnd({
+  close,
+  action,
+  busy,
+  leave = action ? 'Cancel' : 'Close',
+  children,
+}: {
+  close(): void;
+  action?: string;
+  busy?: boolean;
+  leave?: string;
+  children?: ReactNode;
+}) {
+  return (
+    <div className="mt-4 flex items-center gap-2">
+      {children}
+      <button type="button" className={`btn ml-auto ${leave === 'Close' ? 'btn-primary' : ''}`} onClick={close}>
+        {leave}
+      </button>
+      {action && (
+        <button data-go className="btn btn-primary" disabled={busy}>
+          {action}
+        </button>
+      )}
+    </div>
   );
 }
 
@@ -54,12 +89,7 @@ export function AskNote({
           {label}
           <input name="note" required autoFocus minLength={3} maxLength={500} className="input mt-1 w-full" />
         </label>
-        <div className="mt-4 flex justify-end gap-2">
-          <button type="button" className="btn" onClick={close}>
-            Cancel
-          </button>
-          <button className="btn btn-primary">{action}</button>
-        </div>
+        <DialogEnd close={close} action={action} />
       </form>
     </Dialog>
   );

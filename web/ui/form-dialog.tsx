@@ -1,8 +1,8 @@
 import type { Static, TObject } from '@sinclair/typebox';
 import type { ReactNode } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
-import { Dialog } from './dialog';
-import { FormEnd, Problem, useSchemaForm } from './form';
+import { Dialog, DialogEnd } from './dialog';
+import { Problem, useSchemaForm } from './form';
 
 /**
  * A dialog that asks for what a schema says and sends it: refusals at their fields or above, the button while it is sent. Where the
@@ -34,7 +34,7 @@ export function FormDialog<S extends TObject>({
       <form className="space-y-2" onSubmit={submit((body) => send(goesOn ? { ...body, evenSo: true } : body))}>
         <Problem sentence={trouble} />
         {children(form)}
-        <FormEnd close={close} action={goesOn ? evenSo : action} busy={form.formState.isSubmitting} />
+        <DialogEnd close={close} action={goesOn ? evenSo : action} busy={form.formState.isSubmitting} />
       </form>
     </Dialog>
   );

@@ -110,19 +110,6 @@ export const Problem = ({ sentence }: { sentence: string | null }) =>
     </p>
   ) : null;
 
-export function FormEnd({ close, action, busy }: { close(): void; action: string; busy?: boolean }) {
-  return (
-    <div className="flex justify-end gap-2 pt-2">
-      <button type="button" className="btn btn-sm" onClick={close}>
-        Cancel
-      </button>
-      <button className="btn btn-primary btn-sm" disabled={busy}>
-        {action}
-      </button>
-    </div>
-  );
-}
-
 /** The schema's own messages in a clerk's words. */
 function inWords(message: string | undefined): string {
   if (!message) return 'This is not right.';

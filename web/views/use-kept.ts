@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
+import { useDispatch } from 'react-redux';
 import type { PersonView } from '@ledgerline/contract';
+import type { AppDispatch } from '../app/store';
 import { viewsApi } from './api';
 
 type Place = keyof PersonView;
@@ -18,6 +20,7 @@ export function useKept<V extends NonNullable<PersonView[Place]>>(
   const key = `view ${place} ${personId}`;
   const [view, set] = useState<V>(() => from(parsed(localStorage.getItem(key))));
   const { data } = viewsApi.useOwnViewsQuery();
+  const dispatch = useDispatch<AppDispatch>();
   const [keep] = viewsApi.useKeepViewsMutation();
   const touched = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -32,6 +35,8 @@ export function useKept<V extends NonNullable<PersonView[Place]>>(
       const next = from({ ...view, ...change });
       localStorage.setItem(key, JSON.stringify(next));
       set(next);
+      // Whoever looks next in this window sees it as it is now, not as it was fetched.
+      dispatch(viewsApi.util.updateQueryData('ownViews', undefined, (had) => ({ ...had, [place]: next })));
       clearTimeout(timer.current);
       timer.current = setTimeout(() => void keep({ [place]: next }), settles);
     },

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { emptyCells } from '@ledgerline/core/bills';
 import type { Bill, Choice } from '@ledgerline/contract';
-import { menuWidth, numberWidth, placeColumns } from './columns';
+import { hideable, menuWidth, numberWidth, placeColumns, standingOf, standingsOf, stands } from './columns';
 
 const choice: Choice = { id: 'k', code: '6040', name: 'Irrigation and watering parts', detail: null, terms: null } as never;
 const line = (more: object) =>
@@ -47,6 +47,19 @@ it('item code and unit give way to codes and names, unless they are asked for', 
   expect(ids(1200)).toEqual(expect.arrayContaining(['code', 'unit']));
   expect(ids(640)).not.toContain('code');
   expect(ids(640, ['code'])).toContain('code');
+});
+it('a column stands as somebody wants it, and as usual when that is taken back', () => {
+  const nobody = { widths: {}, hidden: [], shown: [] };
+  for (const id of hideable)
+    for (const first of standingsOf(id))
+      for (const then of standingsOf(id)) {
+        const one = { ...nobody, ...stands(nobody, id, first) },
+          two = { ...one, ...stands(one, id, then) };
+        expect([standingOf(one, id), standingOf(two, id)], id).toEqual([first, then]);
+        const there = placeColumns(bill({}), () => null, 2000, width, two).some((c) => c.id === id);
+        expect(there, `${id} ${then}`).toBe(then === 'always');
+        if (then === standingsOf(id)[0]) expect(two).toEqual(nobody);
+      }
 });
 it('no column is below its least, and all fit wherever that is possible', () => {
   fc.assert(

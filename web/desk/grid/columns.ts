@@ -8,6 +8,7 @@ export type Content = 'words' | 'text' | 'figure' | 'money' | 'day' | ChoiceKind
 export interface Column {
   id: ColumnId;
   head: string;
+  /** Where it stands alone, without its rows. */ name?: string;
   content: Content;
   num?: boolean;
   /** In pixels: never narrower; never wider by itself. */
@@ -18,15 +19,41 @@ export interface Column {
 }
 
 const all: Column[] = [
-  { id: 'code', head: 'Item', content: 'text', least: 44, most: 90, when: (l) => l.code !== null },
+  { id: 'code', head: 'Item', name: 'Item code', content: 'text', least: 44, most: 90, when: (l) => l.code !== null },
   { id: 'description', head: 'Description', content: 'words', least: 150, most: Infinity },
-  { id: 'quantity', head: 'Qty', content: 'figure', num: true, least: 34, most: 90 },
+  { id: 'quantity', head: 'Qty', name: 'Quantity', content: 'figure', num: true, least: 34, most: 90 },
   { id: 'unit', head: 'Unit', content: 'text', least: 36, most: 70, when: (l) => Boolean(l.unit) },
   { id: 'unitPrice', head: 'Price', content: 'figure', num: true, least: 48, most: 100 },
-  { id: 'priceQuantity', head: 'Per', content: 'figure', num: true, least: 36, most: 70, when: (l) => l.priceQuantity !== '1' },
-  { id: 'discountPercent', head: 'Disc. %', content: 'figure', num: true, least: 48, most: 70, when: (l) => l.discountPercent !== null },
-  { id: 'taxRate', head: 'Tax %', content: 'figure', num: true, least: 44, most: 64, when: 'asked' },
-  { id: 'serviceDate', head: 'Delivered', content: 'day', least: 70, most: 100, when: (l) => l.serviceDate !== null },
+  {
+    id: 'priceQuantity',
+    head: 'Per',
+    name: 'Price for how many',
+    content: 'figure',
+    num: true,
+    least: 36,
+    most: 70,
+    when: (l) => l.priceQuantity !== '1',
+  },
+  {
+    id: 'discountPercent',
+    head: 'Disc. %',
+    name: 'Discount %',
+    content: 'figure',
+    num: true,
+    least: 48,
+    most: 70,
+    when: (l) => l.discountPercent !== null,
+  },
+  { id: 'taxRate', head: 'Tax %', name: 'Tax rate %', content: 'figure', num: true, least: 44, most: 64, when: 'asked' },
+  {
+    id: 'serviceDate',
+    head: 'Delivered',
+    name: 'Day of delivery or service',
+    content: 'day',
+    least: 70,
+    most: 100,
+    when: (l) => l.serviceDate !== null,
+  },
   { id: 'amount', head: 'Amount', content: 'money', num: true, least: 62, most: 120 },
   { id: 'accountId', head: 'Account', content: 'accounts', least: 74, most: 230 },
   { id: 'costCentreId', head: 'Cost centre', content: 'cost-centres', least: 66, most: 200 },
@@ -37,10 +64,28 @@ export const columnIds = all.map((c) => c.id);
 /** What can be left out: nothing that a bill may have to be settled in. */
 const settled: ColumnId[] = ['description', 'amount', 'accountId', 'costCentreId', 'taxCodeId'];
 export const hideable: ColumnId[] = columnIds.filter((id) => !settled.includes(id));
-/** Columns that come only where a row has something in them, unless somebody asks for them. */
+/** Columns that are there only where a row has something in them, or somebody asks for them. */
 export const onDemand: ColumnId[] = all.filter((c) => c.when).map((c) => c.id);
+const column = (id: ColumnId): Column => all.find((c) => c.id === id)!;
 /** What people call a column. */
-export const columnName = (id: ColumnId): string => all.find((c) => c.id === id)!.head;
+export const columnName = (id: ColumnId): string => column(id).name ?? column(id).head;
+
+/** When a column is there: always, never, or where a row needs it. */
+export type Standing = 'always' | 'needed' | 'never';
+/** What somebody can want of a column, the usual first. */
+export const standingsOf = (id: ColumnId): Standing[] => {
+  const { when } = column(id);
+  return when === 'asked' ? ['never', 'always'] : when ? ['needed', 'always', 'never'] : ['always', 'never'];
+};
+export const standingOf = ({ hidden, shown }: ColumnsView, id: ColumnId): Standing =>
+  hidden.includes(id) ? 'never' : shown.includes(id) ? 'always' : standingsOf(id)[0]!;
+/** What is kept so that a column stands as wanted. */
+export function stands({ hidden, shown }: ColumnsView, id: ColumnId, as: Standing): Pick<ColumnsView, 'hidden' | 'shown'> {
+  const [usual] = standingsOf(id);
+  const without = { hidden: hidden.filter((h) => h !== id), shown: shown.filter((s) => s !== id) };
+  if (as === usual) return without;
+  return as === 'never' ? { ...without, hidden: [...without.hidden, id] } : { ...without, shown: [...without.shown, id] };
+}
 
 /** How somebody wants the columns: sized, in pixels; left out; always there. */
 export interface ColumnsView {

@@ -26,6 +26,7 @@ interface Props {
 const few = 60;
 const rowHeight = 33,
   failHeight = 14;
+const heightOf = (fails: string | null): number => rowHeight + (fails ? failHeight : 0);
 
 /** The line grid, as a spreadsheet: figures and coding in one row, only the cell in hand a field, only the rows in sight there. */
 export function LineGrid({ desk, grid, acts, clipboard, rows, onWidth, ink, scroller }: Props) {
@@ -51,7 +52,7 @@ export function LineGrid({ desk, grid, acts, clipboard, rows, onWidth, ink, scro
     [bill.lines, bill.currency, rows],
   );
   const body = useRef<HTMLTableSectionElement>(null);
-  const heights = bill.lines.map((l, i) => rowHeight + (fails[i] ? failHeight : 0) + (ink?.line === l.id ? ink.height : 0));
+  const heights = bill.lines.map((l, i) => heightOf(fails[i]!) + (ink?.line === l.id ? ink.height : 0));
   const virtual = useVirtualizer({
     count: size.rows,
     enabled: size.rows > few,
@@ -85,7 +86,13 @@ export function LineGrid({ desk, grid, acts, clipboard, rows, onWidth, ink, scro
             <td colSpan={columns.length + 2} style={{ height: ink.height }} />
           </tr>
         )}
-        <Row {...{ desk, grid, line, wants, acts }} index={i} fails={fails[i]!} holds={rows[line.id] ?? null} />
+        <Row
+          {...{ desk, grid, line, wants, acts }}
+          index={i}
+          height={heightOf(fails[i]!)}
+          fails={fails[i]!}
+          holds={rows[line.id] ?? null}
+        />
       </Fragment>
     );
   };

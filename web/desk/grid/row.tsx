@@ -23,17 +23,18 @@ interface Props {
   /** The row's own sum where it fails: "7 × 588.00 = 4,116.00". */
   fails: string | null;
   holds: boolean | null;
+  /** In pixels: a row that says what it makes is taller. */ height: number;
   wants: Wants;
   acts: RowActs;
 }
 const kinds = { line: '', charge: '+', text: '¶' };
 
 /** One row of the grid: its number, its cells, and what can be done with it. */
-export function Row({ desk, grid, line, index, fails, holds, wants, acts }: Props) {
+export function Row({ desk, grid, line, index, fails, holds, height, wants, acts }: Props) {
   const { selection, block, columns } = grid;
   const inRows = block !== null && index >= block.top && index <= block.bottom;
   return (
-    <tr className="group border-t hair" data-row={index} aria-rowindex={index + 2}>
+    <tr className="group border-t hair" style={{ height }} data-row={index} aria-rowindex={index + 2}>
       <th
         scope="row"
         className={`cursor-pointer border-r-2 border-double hair px-1 text-right align-top text-[12px] leading-[31px] font-normal ${holds === false ? 'font-semibold text-error' : 'quiet'} ${inRows ? 'bg-primary/15' : ''}`}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { calculate, dec, decOrNull, formatAmount, sum } from '@ledgerline/core/money';
 import type { BillLine } from '@ledgerline/contract';
-import { Dialog } from '../../ui/dialog';
+import { Dialog, DialogEnd } from '../../ui/dialog';
 
 interface Props {
   line: BillLine;
@@ -76,19 +76,11 @@ export function SplitDialog({ line, row, currency, close, done }: Props) {
           </p>
         </div>
         {!good && <p className="mt-2 text-error">Each part has to be more than nothing, and something has to be left.</p>}
-        <div className="mt-4 flex justify-between">
+        <DialogEnd close={close} action="Split" busy={!good}>
           <button type="button" className="btn btn-ghost" disabled={typed.length >= 19} onClick={() => setTyped([...typed, ''])}>
             Add a part
           </button>
-          <span className="flex gap-2">
-            <button type="button" className="btn" onClick={close}>
-              Cancel
-            </button>
-            <button className="btn btn-primary" disabled={!good}>
-              Split
-            </button>
-          </span>
-        </div>
+        </DialogEnd>
       </form>
     </Dialog>
   );

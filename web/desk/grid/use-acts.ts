@@ -14,7 +14,6 @@ export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: n
   const now = useRef({ desk, grid, split });
   now.current = { desk, grid, split };
   return useMemo(() => {
-    const from = { row: 0 };
     const both = () => {
       const { desk: d, grid: g } = now.current;
       return d && g ? { desk: d, grid: g, lines: d.bill.lines } : null;
@@ -22,7 +21,7 @@ export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: n
     const select = (s: Selection) => both()?.grid.select(s) ?? false;
     /** The rows that an act on one is for: all that are selected, where it is one of them. */
     const meant = (row: number): { top: number; bottom: number } => {
-      const rows = both()?.grid.rows;
+      const rows = both()?.grid.block;
       return rows && row >= rows.top && row <= rows.bottom ? rows : { top: row, bottom: row };
     };
     const edit = (operations: Operation[]) => {
@@ -77,7 +76,6 @@ export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: n
         const b = both(),
           { top, bottom } = meant(row);
         if (!b) return;
-        from.row = top;
         edit(b.lines.slice(top, bottom + 1).map((l) => ({ do: 'remove-line', line: l.id })));
         // The row that comes to its place is in hand then.
         const next = b.lines[bottom + 1] ?? b.lines[top - 1];

@@ -145,7 +145,7 @@ export function useGridKeys(desk: Desk | null, grid: Grid | null, acts: RowActs)
       when: (e) => open(e) && desk!.bill.lines[row]?.amount !== null && desk!.bill.lines[row]?.kind !== 'text',
       run: () => acts.split(row),
     },
-    { key: 'Alt+J', what: 'Join the selected rows, or this and the next', when: open, run: () => acts.join(grid!.rows!.top) },
+    { key: 'Alt+J', what: 'Join the selected rows, or this and the next', when: open, run: () => acts.join(grid!.block!.top) },
     {
       key: 'Alt+K',
       what: 'Goods or service, charge, text alone: the next kind',

@@ -4,7 +4,6 @@ import { textWidth } from '../../ui/measure';
 import { onReach } from '../focus';
 import type { Desk } from '../use-desk';
 import { placeColumns, type ColumnsView, type Placed } from './columns';
-import { hasCell } from './edits';
 import { at, blockOf, fitted, isOne, type Block, type Selection, type Size } from './selection';
 
 /** The field in the cell in hand, for whoever moves on. */
@@ -30,9 +29,7 @@ export interface Grid {
   editor: React.RefObject<Editor | null>;
   pathOf(row: number, column: number): string;
   /** Takes what is typed and selects something else; false where what is typed cannot stand there. */
-  select(selection: Selection | null): boolean;
-  /** Rows of the selection, or of the row in hand. */
-  rows: { top: number; bottom: number } | null;
+  select(selection: Selection): boolean;
 }
 
 /** The grid's columns and what is selected in it. The cursor is the desk's field in hand. */
@@ -90,20 +87,11 @@ export function useGrid(desk: Desk | null, view: ColumnsView, room: number): Gri
     pathOf,
     select(next) {
       if (editor.current && !editor.current.commit()) return false;
-      if (!next) {
-        setAnchor(null);
-        return true;
-      }
       setAnchor(isOne(next) ? null : pathOf(next.anchor.row, next.anchor.column));
       const path = pathOf(next.head.row, next.head.column);
       if (path === active) editor.current?.focus();
       desk.take(path);
       return true;
     },
-    rows: block && { top: block.top, bottom: block.bottom },
   };
 }
-
-/** Whether a cell of the grid can be typed in. */
-export const typable = (desk: Desk, row: number, column: Placed): boolean =>
-  !desk.locked && desk.bill.lines[row] !== undefined && hasCell(desk.bill.lines[row], column);
