@@ -54,7 +54,19 @@ export const MovedTo = Type.Object({ companyId: Id, billId: Id });
 /** Others who have this bill before them now. */
 export const Presence = Type.Object({ others: Type.Array(Type.Object({ id: Id, name: Type.String() })) });
 /** What the list of bills can be sorted by. */
-export const billSorts = ['arrived', 'due', 'dated', 'total', 'number', 'stage'] as const;
+export const billSorts = [
+  'arrived',
+  'due',
+  'dated',
+  'total',
+  'number',
+  'stage',
+  'supplier',
+  'hands',
+  'discount',
+  'aside',
+  'entry',
+] as const;
 export const BillsQuery = Type.Object({
   q: Type.Optional(Type.String({ maxLength: 200 })),
   sort: Type.Optional(Type.Union(billSorts.map((by) => Type.Literal(by)))),

@@ -74,6 +74,12 @@ async function fill(client: pg.Client, wish: Wish, tell: (what: string) => void)
      join lateral (select id from cost_centre where company_id = c.id order by code offset n % 3 limit 1) k on true
      join lateral (select id from tax_code where company_id = c.id and rate > 0 and not reverse_charge order by code limit 1) t on true`,
   );
+  await run(
+    'accounts',
+    `insert into ledger_account (id, company_id, code, name, group_name, kind, needs_cost_centre)
+     select gen_random_uuid(), c.id, 'C' || n, (${list(trades)})[1 + n % ${trades.length}] || ' ' || (${list(words)})[1 + (n * 7919) % ${words.length}] || ' ' || n, 'Made up', 'expense', false
+     from generate_series(1, 50000) n, (select id from company where code = 'MBG') c`,
+  );
   await client.query(
     `create temp table sender as select row_number() over (order by md5(id::text)) as at, id as supplier_id, company_id, name, currency as own_currency, account_id, cost_centre_id, tax_code_id
      from supplier where code like 'X%'; create index on sender (at); analyze sender`,

@@ -17,6 +17,7 @@ export interface Question {
 
 const common = ['Ltd', 'Glass', 'Works', 'Oak', 'Supplies'],
   rare = ['Quillhaven', 'Zephyr', 'Mossgarth', 'Yarrow', 'Kestrel'],
+  trades = ['Glass', 'soil', 'pa', 'timb'],
   nowhere = ['xylophone', 'qqqq', 'zzz9', 'no-such-thing'],
   short = ['ox', 'z', '7', 'wh', 'qz'];
 
@@ -31,6 +32,13 @@ export function questions({ company, bills, suppliers, accounts, largest }: Grou
     { name: 'bills, newest', path: () => `${company}/bills?limit=100` },
     { name: 'bills by total', path: (r) => `${company}/bills?limit=100&sort=total&order=${r.pick(['asc', 'desc'])}` },
     { name: 'bills by due date', path: (r) => `${company}/bills?limit=100&sort=due&order=${r.pick(['asc', 'desc'])}` },
+    ...['supplier', 'hands', 'number', 'discount', 'entry'].map((by) => ({
+      name: `bills by ${by}`,
+      path: (r: Random) => `${company}/bills?limit=100&sort=${by}&order=${r.pick(['asc', 'desc'])}`,
+    })),
+    { name: 'bills, word sorted by supplier', path: q((r) => r.pick([...rare, ...common]), '&sort=supplier&order=asc') },
+    { name: 'choices, account', path: (r) => `${company}/choices?of=account&q=${r.pick([...trades, '7', '61', 'nowhere', '9999'])}` },
+    { name: 'choices, supplier', path: (r) => `${company}/choices?of=supplier&q=${r.pick([...rare, ...common, ...short])}` },
     { name: 'bills, common word', path: q((r) => r.pick(common)) },
     { name: 'bills, rare word', path: q((r) => r.pick(rare)) },
     { name: 'bills, word that is nowhere', path: q((r) => r.pick(nowhere)) },

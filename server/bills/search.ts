@@ -9,20 +9,11 @@ import { bill } from '../db/schema/index.ts';
 import { decodeCursor } from '../http/cursor.ts';
 import { suppliersLike } from '../suppliers/store.ts';
 import { queueOrder, takeable } from './hands.ts';
+import { inOrderOfNames, sorts } from './sorts.ts';
 import { billRows, findBill } from './store.ts';
 
 const dueBy = sql`coalesce(${col(bill.dueDate)}, '9999-12-31')`,
   grossBy = sql`coalesce(${col(bill.gross)}, 0)`;
-/** What lists are sorted by: the expression (as the index has it), its type, and what a cursor of it looks like. */
-const sorts = {
-  arrived: { by: sql`${col(bill.createdAt)}`, type: sql.raw('timestamptz'), shape: 'moment' },
-  due: { by: dueBy, type: sql.raw('date'), shape: 'day' },
-  dated: { by: sql`coalesce(${col(bill.issueDate)}, '0001-01-01')`, type: sql.raw('date'), shape: 'day' },
-  number: { by: sql`coalesce(${col(bill.invoiceNumber)}, '')`, type: sql.raw('text'), shape: 'text' },
-  stage: { by: sql`${col(bill.stage)}`, type: sql.raw('text'), shape: 'text' },
-  total: { by: grossBy, type: sql.raw('numeric'), shape: 'number' },
-} as const;
-
 function dueWithin(word: string, today: string): SQL | undefined {
   const open = sql`${bill.stage} in ('read','returned','coded','approved','posted')`;
   if (word === 'late') return and(open, sql`${dueBy} < ${today}::date`);
@@ -114,7 +105,7 @@ export async function listBills(
   limits?: FindLimits,
 ): Promise<{ row: BillRow; key: string }[]> {
   const companyId = asker.company.id;
-  const { by, type, shape } = sorts[query.sort ?? 'arrived'],
+  const { by, type, shape, names } = sorts[query.sort ?? 'arrived'],
     way = query.order ?? 'desc',
     limit = query.limit ?? 100,
     order = [sql`${by} ${sql.raw(way)}`, sql`${bill.id} ${sql.raw(way)}`];
@@ -122,8 +113,9 @@ export async function listBills(
   const beyond = at ? sql`(${by}, ${bill.id}) ${sql.raw(way === 'desc' ? '<' : '>')} (${at[0]}::${type}, ${at[1]}::uuid)` : undefined;
   const within = and(eq(bill.companyId, companyId), beyond);
   const find = await askedFor(db, asker, query.q ?? '', today);
-  if (!query.q?.trim()) return billRows(db, [within, find.asked], order, limit, by);
-  const ids = await findIds(db, { table: 'bill', within, ...find, keys: [by, sql`${bill.id}`], way, limit }, limits);
+  const inOrder = names && inOrderOfNames(companyId, names, way, at);
+  if (!query.q?.trim() && !inOrder) return billRows(db, [within, find.asked], order, limit, by);
+  const ids = await findIds(db, { table: 'bill', within, inOrder, ...find, keys: [by, sql`${bill.id}`], way, limit }, limits);
   return ids.length === 0 ? [] : billRows(db, [sql`${bill.id} = any(${sql.param(ids)}::uuid[])`], order, limit, by);
 }
 

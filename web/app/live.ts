@@ -24,13 +24,28 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   away: () => [...tags],
 };
 
+/** What happens within this time is fetched again together, in milliseconds: one act of somebody says several things in a row. */
+const together = 250;
+
 /** Listens to the server's event stream: what changed in this company is loaded again; after the stream was away, everything is. */
 export function useLive(company: string): void {
   const dispatch = useDispatch();
   useEffect(() => {
     let stream: EventSource | null = null,
       timer: ReturnType<typeof setTimeout> | undefined,
+      soon: ReturnType<typeof setTimeout> | undefined,
       away = false;
+    const changed = new Map<string, Change>();
+    const tell = () => {
+      soon = undefined;
+      const changes = [...changed.values()];
+      changed.clear();
+      const concerned = changes.flatMap((c) =>
+        (concerns[c.type] ?? (() => ['settings' as const, 'choices' as const, 'bill' as const]))(c.id),
+      );
+      if (changes.some((c) => c.type !== 'presence')) concerned.push('events');
+      dispatch(api.util.invalidateTags(concerned));
+    };
     const open = () => {
       stream = new EventSource('/api/live');
       stream.addEventListener('open', () => {
@@ -38,13 +53,9 @@ export function useLive(company: string): void {
         away = false;
       });
       stream.addEventListener('changes', (event) => {
-        const changes = JSON.parse((event as MessageEvent<string>).data) as Change[];
-        const mine = changes.filter((c) => c.company === company);
-        const concerned = mine.flatMap((c) =>
-          (concerns[c.type] ?? (() => ['settings' as const, 'choices' as const, 'bill' as const]))(c.id),
-        );
-        if (mine.length)
-          dispatch(api.util.invalidateTags([...concerned, ...(mine.some((c) => c.type !== 'presence') ? ['events' as const] : [])]));
+        for (const c of JSON.parse((event as MessageEvent<string>).data) as Change[])
+          if (c.company === company) changed.set(`${c.type} ${c.id}`, c);
+        if (changed.size > 0) soon ??= setTimeout(tell, together);
       });
       // The session has ended, here or elsewhere.
       stream.addEventListener('over', () => dispatch(api.util.invalidateTags(['session'])));
@@ -59,6 +70,7 @@ export function useLive(company: string): void {
     open();
     return () => {
       clearTimeout(timer);
+      clearTimeout(soon);
       stream?.close();
     };
   }, [company, dispatch]);

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { PageImage, PageSource } from '@ledgerline/contract';
-import { borrow } from '../ui/page-view';
+import { borrow } from '../ui/pdf';
 
 const wide = 124,
   high = 168;
@@ -11,10 +11,10 @@ export function Thumb({ base, source, image }: { base: string; source: PageSourc
   const url = `${base}/files/${source.sha}`;
   useEffect(() => {
     if (image !== 'pdf') return;
-    const held = borrow(url);
+    const { pdf, give } = borrow(url);
     let gone = false;
-    void held.document
-      .then((pdf) => pdf.getPage(source.page))
+    void pdf.document
+      .then((opened) => opened.getPage(source.page))
       .then((page) => {
         if (gone || !canvas.current) return;
         const rotation = (page.rotate + source.turn) % 360,
@@ -28,7 +28,7 @@ export function Thumb({ base, source, image }: { base: string; source: PageSourc
       .catch(() => undefined);
     return () => {
       gone = true;
-      held.give();
+      give();
     };
   }, [url, source.page, source.turn, image]);
   return (

@@ -23,6 +23,8 @@ import { api, at, list, type Of } from '../app/api';
 export type MoveKind = 'send' | 'take-back' | 'approve' | 'return' | 'set-aside' | 'discard' | 'restore';
 /** What changes beside the bill itself when a bill moves. */
 const moved = [list('bill'), list('arrival'), 'today'] as const;
+/** All that is fetched again when a bill has moved. */
+export const movedTags = (id: string) => [{ type: 'bill' as const, id }, ...moved];
 
 export const billsApi = api.injectEndpoints({
   endpoints: (b) => ({
@@ -53,20 +55,24 @@ export const billsApi = api.injectEndpoints({
       query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/exceptions`), method: 'POST', body }),
       invalidatesTags: [list('bill')],
     }),
-    moveBill: b.mutation<Bill, Of<{ id: string; move: MoveKind; rowVersion: number; note?: string; until?: string | null }>>({
-      query: ({ company, id, move, ...body }) => ({ url: at(company, `/bills/${id}/${move}`), method: 'POST', body }),
-      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
+    /** `later`: who moves it goes on to another bill at once, and tells what changed (`movedTags`) when that one is there. */
+    moveBill: b.mutation<
+      Bill,
+      Of<{ id: string; move: MoveKind; rowVersion: number; note?: string; until?: string | null; later?: boolean }>
+    >({
+      query: ({ company, id, move, later: _later, ...body }) => ({ url: at(company, `/bills/${id}/${move}`), method: 'POST', body }),
+      invalidatesTags: (_, __, { id, later }) => (later ? [] : movedTags(id)),
     }),
     takeNext: b.mutation<NextBill, Of<{ body: TakeNext }>>({
       query: ({ company, body }) => ({ url: at(company, '/bills/take'), method: 'POST', body }),
     }),
     assignBill: b.mutation<Bill, Of<{ id: string; rowVersion: number; personId: string | null }>>({
       query: ({ company, id, ...body }) => ({ url: at(company, `/bills/${id}/assign`), method: 'POST', body }),
-      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
+      invalidatesTags: (_, __, { id }) => movedTags(id),
     }),
     moveToCompany: b.mutation<MovedTo, Of<{ id: string; rowVersion: number; companyId: string }>>({
       query: ({ company, id, ...body }) => ({ url: at(company, `/bills/${id}/move`), method: 'POST', body }),
-      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
+      invalidatesTags: (_, __, { id }) => movedTags(id),
     }),
     /** Tells that one is at a bill, and asks who else is. */
     atBill: b.query<Presence, Of<{ id: string }>>({
@@ -86,7 +92,7 @@ export const billsApi = api.injectEndpoints({
     }),
     joinDocument: b.mutation<Bill, Of<{ id: string; body: JoinDocument }>>({
       query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/documents`), method: 'POST', body }),
-      invalidatesTags: (_, __, { id }) => [{ type: 'bill', id }, ...moved],
+      invalidatesTags: (_, __, { id }) => movedTags(id),
     }),
     colleagues: b.query<Colleagues, Of>({ query: ({ company }) => at(company, '/colleagues'), providesTags: ['settings'] }),
     journal: b.query<JournalPreview, Of<{ id: string }>>({

@@ -33,6 +33,7 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
   {
     id: 'supplier',
     head: 'Supplier',
+    sort: 'supplier',
     cell: (row) => (
       <>
         {row.supplier ?? 'Unknown supplier'}
@@ -45,7 +46,7 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
   { id: 'number', head: 'Number', width: 136, sort: 'number', minor: true, cell: (row) => row.invoiceNumber },
   { id: 'dated', head: 'Dated', width: 112, sort: 'dated', minor: true, cell: (row) => showDay(row.issueDate) },
   { id: 'due', head: 'Due', width: 124, sort: 'due', minor: true, cell: (row) => <Due row={row} /> },
-  { id: 'discount', head: 'Discount until', width: 116, minor: true, cell: (row) => showDay(row.discountUntil) },
+  { id: 'discount', head: 'Discount until', width: 116, sort: 'discount', minor: true, cell: (row) => showDay(row.discountUntil) },
   {
     id: 'total',
     head: 'Total',
@@ -60,9 +61,9 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
       </>
     ),
   },
-  { id: 'hands', head: 'In the hands of', width: 136, minor: true, cell: (row) => row.assignee },
-  { id: 'aside', head: 'Comes back', width: 112, minor: true, cell: (row) => showDay(row.asideUntil) },
-  { id: 'entry', head: 'Entry', width: 112, minor: true, cell: (row) => <span className="code">{row.entry}</span> },
+  { id: 'hands', head: 'In the hands of', width: 136, sort: 'hands', minor: true, cell: (row) => row.assignee },
+  { id: 'aside', head: 'Comes back', width: 112, sort: 'aside', minor: true, cell: (row) => showDay(row.asideUntil) },
+  { id: 'entry', head: 'Entry', width: 112, sort: 'entry', minor: true, cell: (row) => <span className="code">{row.entry}</span> },
   {
     id: 'arrived',
     head: 'Arrived',

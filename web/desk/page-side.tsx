@@ -22,10 +22,11 @@ interface Props {
   onMark(path: string): void;
   onWord(text: string, mark: Mark): void;
   onBox(page: ShownPage, mark: Mark): void;
+  /** The bill's own document is on the screen. */ onDrawn(): void;
 }
 
 /** The bill's document with its marks, and those kept beside it; where it has none yet, the ways to give it one. */
-export function PageSide({ desk, pages, marks, view, change, onMark, onWord, onBox }: Props) {
+export function PageSide({ desk, pages, marks, view, change, onMark, onWord, onBox, onDrawn }: Props) {
   const { company } = usePlace();
   const { bill, active } = desk;
   const { currentData: documents } = billsApi.useDocumentsQuery({ company: company.id, id: bill.id });
@@ -83,6 +84,7 @@ export function PageSide({ desk, pages, marks, view, change, onMark, onWord, onB
             onMark={onMark}
             onWord={onWord}
             onBox={onBox}
+            onDrawn={onDrawn}
           />
         ) : bill.documentId ? (
           <Empty>The page is being loaded.</Empty>

@@ -57,8 +57,22 @@ export function DeskPage() {
   const { id = '' } = useParams();
   const { company, me } = usePlace();
   const { desk, held, proof, pages, error } = useDesk(id);
-  const { act, handOver, moveCompany, leave, left, sitting } = useMoves(id, desk?.bill.invoiceNumber ?? null);
   const { word, box, print } = usePageWords(desk, pages);
+  const bill = desk?.bill ?? null,
+    active = desk?.active ?? null;
+  const marks = useMemo(() => (bill ? marksOf(bill) : []), [bill]);
+  const afar = useMemo(
+    (): OnDesk | null => bill && { company: company.id, documentId: bill.documentId, title: bill.invoiceNumber ?? 'Bill', marks, active },
+    [bill, company.id, marks, active],
+  );
+  const take = (path: string) => {
+    desk?.take(path);
+    focusField(path);
+  };
+  const apart = useApart(me.id, afar, { mark: take, word });
+  const [drawn, setDrawn] = useState('');
+  const shown = desk !== null && (desk.bill.documentId === null || drawn === desk.bill.documentId || apart);
+  const { act, handOver, moveCompany, leave, left, sitting } = useMoves(id, desk?.bill.invoiceNumber ?? null, shown);
   const [asking, ask] = useState<Asked | null>(null);
   const other = useOthers(desk, pages?.pages ?? none, print);
   const supplier = useNewSupplier(desk);
@@ -101,26 +115,19 @@ export function DeskPage() {
     if (ready && first && document.activeElement === document.body) focusField(first);
   }, [id, ready]); // eslint-disable-line react-hooks/exhaustive-deps -- once a bill
 
-  const bill = desk?.bill ?? null,
-    active = desk?.active ?? null;
-  const marks = useMemo(() => (bill ? marksOf(bill) : []), [bill]);
-  const afar = useMemo(
-    (): OnDesk | null => bill && { company: company.id, documentId: bill.documentId, title: bill.invoiceNumber ?? 'Bill', marks, active },
-    [bill, company.id, marks, active],
-  );
-  const take = (path: string) => {
-    desk?.take(path);
-    focusField(path);
-  };
-  const apart = useApart(me.id, afar, { mark: take, word });
-
   if (error && !desk) return <Trouble sentence={sentenceOf(error)} />;
   if (!desk || !bill || !proof || !held) return <Waiting />;
   const { locked } = desk;
   const base = `/api/companies/${company.id}/documents/${bill.documentId}`;
   const reasons = [...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))];
   const thePage = (
-    <PageSide {...{ desk, pages, marks, view, change }} onMark={take} onWord={word} onBox={(page, mark) => void box(page, mark)} />
+    <PageSide
+      {...{ desk, pages, marks, view, change }}
+      onMark={take}
+      onWord={word}
+      onBox={(page, mark) => void box(page, mark)}
+      onDrawn={() => setDrawn(bill.documentId!)}
+    />
   );
   const theBill = (
     <section aria-label="Bill" ref={measured} className="h-full overflow-auto">

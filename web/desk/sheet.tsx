@@ -62,12 +62,15 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
     setLook(next);
   };
 
-  useEffect(() => {
+  // Another document begins anew; while rendering, so that a page which was drawn ahead is there at once.
+  const [of, setOf] = useState(base);
+  if (of !== base) {
+    setOf(base);
     setNumber(1);
     setReady(false);
     setFailed(false);
     setSpin(0);
-  }, [base]);
+  }
   useEffect(() => {
     if (shown) setNumber(shown.page);
   }, [shown]);

@@ -1,8 +1,9 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { usePlace } from '../app/company';
 import { arrivalsApi } from '../arrivals/api';
 import { billsApi } from '../bills/api';
-import { borrow, pdfAt, pictureAt } from '../ui/page-view';
+import { pdfAt, pictureAt } from '../ui/page-view';
+import { makeReady } from '../ui/pdf';
 
 /** Fetches a bill with its page before it is asked for, and holds it ready as long as it may be next. */
 function useReady(id: string | null): void {
@@ -17,21 +18,28 @@ function useReady(id: string | null): void {
   useEffect(() => {
     if (picture) new Image().src = picture;
     if (!pdf) return;
-    const held = borrow(pdf);
+    const held = makeReady(pdf);
     return () => held.give();
   }, [pdf, picture]);
 }
 
-/** The next two bills of the queue, ready before the one in hand is done. Gives their ids, and how many wait. */
-export function useAhead(id: string): { ahead: string[]; left: number | null } {
+/**
+ * The next two bills of the queue, ready before the one in hand is done. Gives their ids, and how many wait. Nothing is fetched ahead
+ * before the bill in hand is `shown`: what is looked at comes first.
+ */
+export function useAhead(id: string, shown: boolean): { ahead: string[]; left: number | null } {
   const { company, can } = usePlace();
-  const { data: queue } = billsApi.useNextBillQuery({ company: company.id, after: id });
-  const next = queue?.id && queue.id !== id ? queue.id : null;
+  const [of, setOf] = useState('');
+  useEffect(() => {
+    if (shown) setOf(id);
+  }, [id, shown]);
+  const { data: queue } = billsApi.useNextBillQuery({ company: company.id, after: of }, { skip: !of });
+  const next = queue?.id && queue.id !== of ? queue.id : null;
   const { data: then } = billsApi.useNextBillQuery({ company: company.id, after: next ?? '' }, { skip: !next });
-  const after = then?.id && then.id !== id && then.id !== next ? then.id : null;
+  const after = then?.id && then.id !== of && then.id !== next ? then.id : null;
   // Who only looks has no next bill to be ready for.
   const edits = can('bills:edit');
   useReady(edits ? next : null);
   useReady(edits ? after : null);
-  return { ahead: [next, after].filter((one) => one !== null), left: queue?.left ?? null };
+  return { ahead: [next, after].filter((one): one is string => one !== null && one !== id), left: queue?.left ?? null };
 }

@@ -1,11 +1,11 @@
-import { useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { useDispatch, useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { problemOf, sentenceOf } from '../app/api';
+import { api, problemOf, sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { flushBill, type RootState } from '../app/store';
-import { billsApi, type MoveKind } from '../bills/api';
+import { billsApi, movedTags, type MoveKind } from '../bills/api';
 import { focusField } from './focus';
 import { opened } from './state';
 import { useAhead } from './use-ahead';
@@ -13,19 +13,29 @@ import { useSitting } from './use-sitting';
 
 const said: Partial<Record<MoveKind, string>> = { send: 'went to approval', 'set-aside': 'is set aside', discard: 'is discarded' };
 
-/** The ways a bill leaves the desk: saved first, moved as it then stands, and the next one opened. */
-export function useMoves(id: string, number: string | null) {
+/** The ways a bill leaves the desk: saved first, moved as it then stands, and the next one opened. `shown`: it is on the screen, page and all. */
+export function useMoves(id: string, number: string | null, shown: boolean) {
   const { company } = usePlace();
   const navigate = useNavigate();
   const dispatch = useDispatch();
   const store = useStore<RootState>();
-  const { ahead, left } = useAhead(id);
+  const { ahead, left } = useAhead(id, shown);
   const { sitting, note: noteDone } = useSitting(id);
   const [take] = billsApi.useTakeNextMutation();
   const [assign] = billsApi.useAssignBillMutation();
   const [moveTo] = billsApi.useMoveToCompanyMutation();
   const [move] = billsApi.useMoveBillMutation();
   const acting = useRef(false);
+  // The bill that left is told of when the next one is on the screen, or nobody is at the desk: what is looked at comes first.
+  const owed = useRef<string | null>(null);
+  const tell = useCallback(() => {
+    if (owed.current) dispatch(api.util.invalidateTags(movedTags(owed.current)));
+    owed.current = null;
+  }, [dispatch]);
+  useEffect(() => {
+    if (shown && owed.current !== id) tell();
+  }, [id, shown, tell]);
+  useEffect(() => tell, [tell]);
   const go = (to: string | null | undefined) => void navigate(to ? `/bills/${to}` : '/bills?q=stage:read,returned');
   /** On to the next of the queue, which is in this person's hands from then on: one of those that are ready, if nobody has taken it. */
   const nextOf = () =>
@@ -60,9 +70,11 @@ export function useMoves(id: string, number: string | null) {
       // Asked for at once, so that nobody waits for two answers one after the other; not where it is known that this one stays.
       const stays = what === 'send' && store.getState().desk.held[id]!.base.exceptions.some((e) => e.severity === 'stops');
       const begun = said[what] && !stays ? nextOf() : null;
-      const done = await move({ company: company.id, id, move: what, rowVersion, ...more }).unwrap();
+      const leaves = said[what] !== undefined;
+      const done = await move({ company: company.id, id, move: what, rowVersion, later: leaves, ...more }).unwrap();
       dispatch(opened({ bill: done }));
-      if (!said[what]) return;
+      if (!leaves) return;
+      owed.current = id;
       if (what === 'send') noteDone(number ?? 'no number');
       toast(`${number ?? 'The bill'} ${said[what]}`, {
         action: {

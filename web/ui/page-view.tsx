@@ -1,47 +1,8 @@
-import * as pdfjs from 'pdfjs-dist';
-import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import type { DocumentPages } from '@ledgerline/contract';
-
-pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
+import { borrow, draw, type DrawnPage, type OpenPdf } from './pdf';
 
 export type ShownPage = DocumentPages['pages'][number];
-
-const open = new Map<string, { document: Promise<pdfjs.PDFDocumentProxy>; users: number; close(): void }>();
-
-/** How long a PDF that nobody shows stays open, in milliseconds: whoever held it ready hands it on to whoever shows it. */
-const lingers = 3000;
-
-/** Opens a PDF once for all its pages on screen; some time after the last one has gone it is closed. */
-export function borrow(url: string): { document: Promise<pdfjs.PDFDocumentProxy>; give(): void } {
-  let held = open.get(url);
-  if (!held) {
-    const task = pdfjs.getDocument({
-      url,
-      isEvalSupported: false,
-      enableXfa: false,
-      cMapUrl: '/pdf/cmaps/',
-      cMapPacked: true,
-      standardFontDataUrl: '/pdf/standard_fonts/',
-    });
-    held = { document: task.promise, users: 0, close: () => void task.destroy() };
-    held.document.catch(() => undefined);
-    open.set(url, held);
-  }
-  const mine = held;
-  mine.users++;
-  return {
-    document: mine.document,
-    give() {
-      if (--mine.users > 0) return;
-      setTimeout(() => {
-        if (mine.users > 0 || open.get(url) !== mine) return;
-        open.delete(url);
-        mine.close();
-      }, lingers);
-    },
-  };
-}
 
 /** Where a page's PDF is, and where its picture. */
 export const pdfAt = (base: string, page: ShownPage): string => (page.source ? `${base}/files/${page.source.sha}` : `${base}/file`);
@@ -67,57 +28,45 @@ export function PageView({ base, page: given, look, scale, onFail, onReady }: Pr
 
 type Ready = { onReady?: (() => void) | undefined };
 
+/** Puts a drawn page on the screen in one step: what stood there stays until then. */
+function put(canvas: HTMLCanvasElement, { canvas: from }: DrawnPage): void {
+  canvas.width = from.width;
+  canvas.height = from.height;
+  canvas.getContext('2d')?.drawImage(from, 0, 0);
+}
+
 function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' | 'look'> & Ready) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const url = pdfAt(base, page);
   const number = page.source?.page ?? page.number,
-    turn = page.source?.turn ?? 0;
+    turn = page.source?.turn ?? 0,
+    sharp = scale * devicePixelRatio;
   const told = useRef({ onFail, onReady });
   told.current = { onFail, onReady };
-  const [pdf, setPdf] = useState<pdfjs.PDFDocumentProxy | null>(null);
+  const held = useRef<OpenPdf | null>(null);
+  // Before the browser paints: a page that was drawn ahead is there with its bill.
+  useLayoutEffect(() => {
+    const { pdf, give } = borrow(url);
+    held.current = pdf;
+    if (pdf.first && number === 1 && turn === 0 && canvas.current) {
+      put(canvas.current, pdf.first);
+      told.current.onReady?.();
+    }
+    return give;
+  }, [url, number, turn]);
   useEffect(() => {
-    const held = borrow(url);
-    // A load that was given up for another document must not speak for that one.
-    let gone = false;
-    held.document.then(
-      (document) => {
-        if (!gone) setPdf(document);
+    const pdf = held.current;
+    if (!pdf || sharp <= 0) return;
+    const { drawn, stop } = draw(pdf, { number, turn, scale: sharp });
+    drawn.then(
+      (done) => {
+        if (canvas.current) put(canvas.current, done);
+        told.current.onReady?.();
       },
-      () => {
-        if (!gone) told.current.onFail();
-      },
+      () => told.current.onFail(),
     );
-    return () => {
-      gone = true;
-      setPdf(null);
-      held.give();
-    };
-  }, [url]);
-  useEffect(() => {
-    if (!pdf || scale <= 0) return;
-    let task: pdfjs.RenderTask | null = null,
-      gone = false;
-    void pdf.getPage(number).then(
-      (sheet) => {
-        if (gone || !canvas.current) return;
-        const view = sheet.getViewport({ scale: scale * devicePixelRatio, rotation: (sheet.rotate + turn) % 360 });
-        canvas.current.width = view.width;
-        canvas.current.height = view.height;
-        task = sheet.render({ canvas: canvas.current, viewport: view });
-        task.promise.then(
-          () => told.current.onReady?.(),
-          () => undefined,
-        );
-      },
-      () => {
-        if (!gone) told.current.onFail();
-      },
-    );
-    return () => {
-      gone = true;
-      task?.cancel();
-    };
-  }, [pdf, number, turn, scale]);
+    return stop;
+  }, [url, number, turn, sharp]);
   return (
     <canvas
       ref={canvas}

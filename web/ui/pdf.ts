@@ -1,0 +1,101 @@
+import * as pdfjs from 'pdfjs-dist';
+import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
+
+pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
+
+/** A page as it was drawn, and how large: pixels a point. */
+export interface DrawnPage {
+  canvas: HTMLCanvasElement;
+  scale: number;
+}
+/** A PDF that is open on this screen. */
+export interface OpenPdf {
+  document: Promise<pdfjs.PDFDocumentProxy>;
+  /** Its first page as it was drawn last, if it was. */ first: DrawnPage | null;
+}
+
+const open = new Map<string, OpenPdf & { users: number; close(): void }>();
+
+/** How long a PDF that nobody shows stays open, in milliseconds: whoever held it ready hands it on to whoever shows it. */
+const lingers = 3000;
+
+/** Opens a PDF once for all its pages on screen; some time after the last one has gone it is closed. */
+export function borrow(url: string): { pdf: OpenPdf; give(): void } {
+  let held = open.get(url);
+  if (!held) {
+    const task = pdfjs.getDocument({
+      url,
+      isEvalSupported: false,
+      enableXfa: false,
+      cMapUrl: '/pdf/cmaps/',
+      cMapPacked: true,
+      standardFontDataUrl: '/pdf/standard_fonts/',
+    });
+    held = { document: task.promise, first: null, users: 0, close: () => void task.destroy() };
+    held.document.catch(() => undefined);
+    open.set(url, held);
+  }
+  const mine = held;
+  mine.users++;
+  return {
+    pdf: mine,
+    give() {
+      if (--mine.users > 0) return;
+      setTimeout(() => {
+        if (mine.users > 0 || open.get(url) !== mine) return;
+        open.delete(url);
+        mine.close();
+      }, lingers);
+    },
+  };
+}
+
+/** Which page of a PDF, how it is turned (degrees, clockwise), and how large (pixels a point). */
+interface Wanted {
+  number: number;
+  turn: number;
+  scale: number;
+}
+
+/** Draws a page off the screen. Rejects where the page cannot be shown; `stop` gives it up, and then it never settles. */
+export function draw(pdf: OpenPdf, { number, turn, scale }: Wanted): { drawn: Promise<DrawnPage>; stop(): void } {
+  let task: pdfjs.RenderTask | null = null,
+    gone = false;
+  const drawn = (async (): Promise<DrawnPage> => {
+    const page = await (await pdf.document).getPage(number);
+    if (gone) return new Promise(() => undefined);
+    const view = page.getViewport({ scale, rotation: (page.rotate + turn) % 360 });
+    const canvas = Object.assign(document.createElement('canvas'), { width: Math.ceil(view.width), height: Math.ceil(view.height) });
+    task = page.render({ canvas, viewport: view });
+    await task.promise.catch((e: unknown) => {
+      if (gone) return new Promise(() => undefined);
+      throw e;
+    });
+    const done = { canvas, scale };
+    if (number === 1 && turn === 0) pdf.first = done;
+    return done;
+  })();
+  return {
+    drawn,
+    stop() {
+      gone = true;
+      task?.cancel();
+    },
+  };
+}
+
+/** A page at a desk's usual size, in pixels a point: what is drawn ahead is shown at once and drawn sharp after. */
+const usual = 1.25;
+
+/** Opens a PDF and draws its first page before anybody looks at it. */
+export function makeReady(url: string): { give(): void } {
+  const { pdf, give } = borrow(url);
+  const { drawn, stop } = draw(pdf, { number: 1, turn: 0, scale: usual * devicePixelRatio });
+  drawn.catch(() => undefined);
+  return {
+    give() {
+      stop();
+      give();
+    },
+  };
+}
