@@ -21,6 +21,7 @@ import { transaction } from '@ledgerline/server/events/record';
 import { openPeriods } from '@ledgerline/server/ledger/periods';
 import { startingTaxCodes } from '@ledgerline/server/setup/starting';
 import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
+import { besideTheBills } from './beside.ts';
 import { writeHistory } from './history.ts';
 import { companies } from '@ledgerline/documents/companies';
 import { accounts, costCentres, rates } from './master.ts';
@@ -172,6 +173,7 @@ export async function loadDemo(services: Services, doors: Doors): Promise<void> 
     await transaction(db, async (tx) => {
       await writeHistory(tx, await writeMaster(tx, today), today);
     });
+  await besideTheBills(services);
   await moveAlong(services, await firstDocuments(services, doors, today));
   await db.update(organisation).set({ ready: true });
 }

@@ -53,8 +53,25 @@ describe('what is typed into an amount field', () => {
     ['-5+2', '-3'],
     ['2 × 3', '6'],
     ['.5', '0.5'],
+    ['12,5', '12.5'],
+    ['1.234,50', '1234.5'],
+    ['1,234', '1234'],
+    ['1.234', '1.234'],
+    ['1.234.567', '1234567'],
+    ['12,34,567.89', '1234567.89'],
+    ['2*12,50+1.000,25', '1025.25'],
+    ['1 234,50', '1234.5'],
   ])('%s makes %s', (typed, result) => expect(calculate(typed)!.toFixed()).toBe(result));
-  it.each(['', 'abc', '1/0', '2**3', '((1)', '1..2', 'alert(1)'])('%s is refused', (typed) => expect(calculate(typed)).toBeNull());
+  it.each(['', 'abc', '1/0', '2**3', '((1)', '1..2', '1,2,3', '1.2,3.4', '1,,234', 'alert(1)'])('%s is refused', (typed) => expect(calculate(typed)).toBeNull());
+  it('is the same figure in both styles of writing', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 99_999_999_999 }), (cents) => {
+        const figure = dec(cents).div(100).toFixed(2),
+          british = grouped(figure),
+          french = british.replace(/[.,]/g, (c) => (c === '.' ? ',' : '.'));
+        expect([calculate(british)?.toFixed(2), calculate(french)?.toFixed(2)]).toEqual([figure, figure]);
+      }),
+    ));
   it('never throws', () =>
     fc.assert(
       fc.property(fc.string({ maxLength: 30, unit: fc.constantFrom(...'0123456789.+-*/() ,x') }), (typed) => {

@@ -55,6 +55,7 @@ const finds = (q: string, b: Plain): boolean => {
     (s.supplier === null || anywhere(s.supplier, b.name)) &&
     (s.over === null || Number(b.gross) > Number(s.over)) &&
     (s.under === null || Number(b.gross) < Number(s.under)) &&
+    (s.due === null || (b.kind !== 'credit-note' && !['paid', 'reversed'].includes(b.stage) && (b.due ?? '9999') < testDay)) &&
     (s.currency === null || b.currency === s.currency) &&
     (s.kind === null || b.kind === (s.kind === 'credit' ? 'credit-note' : s.kind))
   );
@@ -88,6 +89,7 @@ const filter = fc.constantFrom(
   'under:300',
   'currency:EUR',
   'kind:credit',
+  'due:late',
   '',
 );
 const sort = fc.constantFrom<NonNullable<BillsQuery['sort']>>('arrived', 'due', 'total', 'supplier', 'hands', 'entry');

@@ -3,7 +3,7 @@ import { parseSearch, type BillRow, type BillsQuery, type NextBill } from '@ledg
 import { isIsoDate } from '@ledgerline/core/dates';
 import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { col, like } from '../db/column.ts';
+import { like } from '../db/column.ts';
 import { findIds, type Find, type FindLimits } from '../db/finding.ts';
 import { bill } from '../db/schema/index.ts';
 import { decodeCursor } from '../http/cursor.ts';
@@ -12,11 +12,13 @@ import { queueOrder, takeable } from './hands.ts';
 import { inOrderOfNames, sorts } from './sorts.ts';
 import { billRows, findBill } from './store.ts';
 
-const dueBy = sql`coalesce(${col(bill.dueDate)}, '9999-12-31')`,
-  grossBy = sql`coalesce(${col(bill.gross)}, 0)`;
+const dueBy = sorts.due.by,
+  grossBy = sorts.total.by;
+
 function dueWithin(word: string, today: string): SQL | undefined {
   const open = sql`${bill.stage} in ('read','returned','coded','approved','posted')`;
-  if (word === 'late') return and(open, sql`${dueBy} < ${today}::date`);
+  // Nobody waits for a credit note.
+  if (word === 'late') return and(open, ne(bill.kind, 'credit-note'), sql`${dueBy} < ${today}::date`);
   if (word === 'today') return and(open, sql`${dueBy} = ${today}::date`);
   if (word === 'this-week') return and(open, sql`${dueBy} between ${today}::date and ${today}::date + 7`);
   if (word === 'this-month')

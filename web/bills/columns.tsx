@@ -10,10 +10,10 @@ export type BillColumn = ViewRow['columns'][number];
 const toSettle = (row: BillRow): string | null =>
   row.stops > 0 ? `${row.stops} to settle` : row.asks > 0 ? `${row.asks} to look at` : null;
 
-/** Stages in which a bill is still to be paid: one that is past its day is late. */
+/** Stages in which a bill is still to be paid: one that is past its day is late; nobody waits for a credit note. */
 const unpaid = ['read', 'returned', 'coded', 'approved', 'posted', 'set-aside'];
-export const isLate = (row: Pick<BillRow, 'dueDate' | 'stage'>, today = todayIso()): boolean =>
-  row.dueDate !== null && row.dueDate < today && unpaid.includes(row.stage);
+export const isLate = (row: Pick<BillRow, 'dueDate' | 'stage' | 'kind'>, today = todayIso()): boolean =>
+  row.kind !== 'credit-note' && row.dueDate !== null && row.dueDate < today && unpaid.includes(row.stage);
 function Due({ row }: { row: BillRow }) {
   return isLate(row) ? (
     <span className="font-semibold text-error" title="Late">
@@ -34,6 +34,7 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
     id: 'supplier',
     head: 'Supplier',
     sort: 'supplier',
+    ascending: true,
     cell: (row) => (
       <>
         {row.supplier ?? 'Unknown supplier'}
@@ -43,10 +44,18 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
       </>
     ),
   },
-  { id: 'number', head: 'Number', width: 136, sort: 'number', minor: true, cell: (row) => row.invoiceNumber },
+  { id: 'number', head: 'Number', width: 136, sort: 'number', ascending: true, minor: true, cell: (row) => row.invoiceNumber },
   { id: 'dated', head: 'Dated', width: 112, sort: 'dated', minor: true, cell: (row) => showDay(row.issueDate) },
-  { id: 'due', head: 'Due', width: 124, sort: 'due', minor: true, cell: (row) => <Due row={row} /> },
-  { id: 'discount', head: 'Discount until', width: 116, sort: 'discount', minor: true, cell: (row) => showDay(row.discountUntil) },
+  { id: 'due', head: 'Due', width: 124, sort: 'due', ascending: true, minor: true, cell: (row) => <Due row={row} /> },
+  {
+    id: 'discount',
+    head: 'Discount until',
+    width: 116,
+    sort: 'discount',
+    ascending: true,
+    minor: true,
+    cell: (row) => showDay(row.discountUntil),
+  },
   {
     id: 'total',
     head: 'Total',
@@ -62,7 +71,7 @@ export const billColumns: (Column<BillRow> & { id: BillColumn })[] = [
     ),
   },
   { id: 'hands', head: 'In the hands of', width: 136, sort: 'hands', minor: true, cell: (row) => row.assignee },
-  { id: 'aside', head: 'Comes back', width: 112, sort: 'aside', minor: true, cell: (row) => showDay(row.asideUntil) },
+  { id: 'aside', head: 'Comes back', width: 112, sort: 'aside', ascending: true, minor: true, cell: (row) => showDay(row.asideUntil) },
   { id: 'entry', head: 'Entry', width: 112, sort: 'entry', minor: true, cell: (row) => <span className="code">{row.entry}</span> },
   {
     id: 'arrived',

@@ -42,5 +42,6 @@ it('late is what is past its day and not paid', () => {
     isLate(row({}), '2026-11-20'),
     isLate(row({ stage: 'paid' }), '2026-12-01'),
     isLate(row({ dueDate: null }), '2026-12-01'),
-  ]).toEqual([false, false, false]);
+    isLate(row({ kind: 'credit-note' }), '2026-12-01'),
+  ]).toEqual([false, false, false, false]);
 });

@@ -15,6 +15,8 @@ export interface Column<T> {
   cell(row: T): ReactNode;
   /** What it sorts by, where the list can be sorted by it. */
   sort?: string;
+  /** Sorted by it, the first is on top at first; else the largest or latest. */
+  ascending?: boolean;
   /** Left out on a phone. */
   minor?: boolean;
 }
@@ -140,7 +142,7 @@ export function DataTable<T extends object>(props: Props<T>) {
               {c.sort && props.sorted ? (
                 <button
                   className={`inline-flex items-center gap-1 ${props.sorted.by === c.sort ? 'font-semibold' : 'hover:underline'}`}
-                  onClick={() => props.sorted!.set(c.sort!, props.sorted!.by === c.sort && props.sorted!.order === 'desc' ? 'asc' : 'desc')}
+                  onClick={() => props.sorted!.set(c.sort!, nextOrder(c, props.sorted!))}
                 >
                   {c.head}
                   {props.sorted.by === c.sort &&
@@ -197,5 +199,8 @@ export function DataTable<T extends object>(props: Props<T>) {
   );
 }
 
+/** How a column is sorted at a click; the same column again turns round. */
+const nextOrder = <T,>(c: Column<T>, { by, order }: NonNullable<Props<T>['sorted']>): 'asc' | 'desc' =>
+  by === c.sort ? (order === 'desc' ? 'asc' : 'desc') : c.ascending ? 'asc' : 'desc';
 const sortOf = <T,>(c: Column<T>, sorted: Props<T>['sorted']): 'ascending' | 'descending' | undefined =>
   c.sort && sorted?.by === c.sort ? (sorted.order === 'asc' ? 'ascending' : 'descending') : undefined;
