@@ -156,6 +156,14 @@ test('the page stands in a window of its own, lit up in step with the desk, in b
   await expect(second.locator('[data-mark="net"]')).toHaveClass(/border-2/);
   await second.getByLabel('Mark: Total').click();
   await expect(field(page, 'Total')).toBeFocused();
+  // A box drawn there goes into the field in hand here.
+  await field(page, 'Order').focus();
+  const number = (await second.locator('[data-word="E2E-D6"]').first().boundingBox())!;
+  await second.mouse.move(number.x - 3, number.y - 3);
+  await second.mouse.down();
+  await second.mouse.move(number.x + number.width + 3, number.y + number.height + 3, { steps: 4 });
+  await second.mouse.up();
+  await expect(field(page, 'Order')).toHaveValue('E2E-D6');
   // What is being typed outlives the other window.
   await field(page, 'Order').fill('PO-77');
   await second.close();

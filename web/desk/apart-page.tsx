@@ -8,7 +8,7 @@ import { Sheet } from './sheet';
 /** The page of the bill on the desk in a window of its own, for a second screen: lit up in step with the desk, in both directions. */
 export function ApartPage() {
   const { me } = usePlace();
-  const { on, mark, word } = useDeskAfar(me.id);
+  const { on, mark, word, box } = useDeskAfar(me.id);
   const documentId = on?.documentId ?? null;
   const { currentData: pages } = arrivalsApi.usePagesQuery({ company: on?.company ?? '', id: documentId ?? '' }, { skip: !documentId });
   useEffect(() => {
@@ -26,6 +26,7 @@ export function ApartPage() {
         active={on.active}
         onMark={mark}
         onWord={word}
+        onBox={box}
       />
     </main>
   );

@@ -17,16 +17,19 @@ type Told =
   | { kind: 'page is here' }
   | { kind: 'page is gone' }
   | { kind: 'mark'; path: string }
-  | { kind: 'word'; text: string; mark: Mark };
+  | { kind: 'word'; text: string; mark: Mark }
+  | { kind: 'box'; mark: Mark };
+/** What can be done with the page, in either window. */
+export interface OnPage {
+  mark(path: string): void;
+  word(text: string, mark: Mark): void;
+  box(mark: Mark): void;
+}
 
 const channelOf = (personId: string) => new BroadcastChannel(`ledgerline page ${personId}`);
 
 /** The desk's end: tells the page's window what stands here, and hears what is clicked there. Gives whether there is such a window. */
-export function useApart(
-  personId: string,
-  on: OnDesk | null,
-  heard: { mark(path: string): void; word(text: string, mark: Mark): void },
-): boolean {
+export function useApart(personId: string, on: OnDesk | null, heard: OnPage): boolean {
   const [here, setHere] = useState(false);
   const channel = useRef<BroadcastChannel | null>(null);
   const now = useRef({ on, heard });
@@ -43,6 +46,7 @@ export function useApart(
       } else if (data.kind === 'page is gone') setHere(false);
       else if (data.kind === 'mark') now.current.heard.mark(data.path);
       else if (data.kind === 'word') now.current.heard.word(data.text, data.mark);
+      else if (data.kind === 'box') now.current.heard.box(data.mark);
     };
     // Who has a page's window open already answers.
     tell({ kind: 'desk', on: now.current.on });
@@ -57,7 +61,7 @@ export function useApart(
 }
 
 /** The page's end: what stands on the desk, and ways to tell the desk what is clicked here. */
-export function useDeskAfar(personId: string): { on: OnDesk | null; mark(path: string): void; word(text: string, mark: Mark): void } {
+export function useDeskAfar(personId: string): OnPage & { on: OnDesk | null } {
   const [on, setOn] = useState<OnDesk | null>(null);
   const channel = useRef<BroadcastChannel | null>(null);
   useEffect(() => {
@@ -79,5 +83,10 @@ export function useDeskAfar(personId: string): { on: OnDesk | null; mark(path: s
     };
   }, [personId]);
   const tell = (told: Told) => channel.current?.postMessage(told);
-  return { on, mark: (path) => tell({ kind: 'mark', path }), word: (text, mark) => tell({ kind: 'word', text, mark }) };
+  return {
+    on,
+    mark: (path) => tell({ kind: 'mark', path }),
+    word: (text, mark) => tell({ kind: 'word', text, mark }),
+    box: (mark) => tell({ kind: 'box', mark }),
+  };
 }

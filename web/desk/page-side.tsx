@@ -7,7 +7,6 @@ import { arrivalsApi } from '../arrivals/api';
 import { useUpload } from '../arrivals/upload';
 import { billsApi } from '../bills/api';
 import { showDay } from '../ui/format';
-import type { ShownPage } from '../ui/page-view';
 import { Empty } from '../ui/states';
 import { Sheet, type ShownMark } from './sheet';
 import type { Desk } from './use-desk';
@@ -21,7 +20,7 @@ interface Props {
   change(view: Partial<DeskView>): void;
   onMark(path: string): void;
   onWord(text: string, mark: Mark): void;
-  onBox(page: ShownPage, mark: Mark): void;
+  onBox(mark: Mark): void;
   /** The bill's own document is on the screen. */ onDrawn(): void;
 }
 

@@ -69,7 +69,7 @@ export function DeskPage() {
     desk?.take(path);
     focusField(path);
   };
-  const apart = useApart(me.id, afar, { mark: take, word });
+  const apart = useApart(me.id, afar, { mark: take, word, box: (mark) => void box(mark) });
   const [drawn, setDrawn] = useState('');
   const shown = desk !== null && (desk.bill.documentId === null || drawn === desk.bill.documentId || apart);
   const { act, handOver, moveCompany, leave, left, sitting } = useMoves(id, desk?.bill.invoiceNumber ?? null, shown);
@@ -125,7 +125,7 @@ export function DeskPage() {
       {...{ desk, pages, marks, view, change }}
       onMark={take}
       onWord={word}
-      onBox={(page, mark) => void box(page, mark)}
+      onBox={(mark) => void box(mark)}
       onDrawn={() => setDrawn(bill.documentId!)}
     />
   );

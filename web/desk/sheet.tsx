@@ -23,7 +23,7 @@ interface Props {
   focus?: Mark | null;
   onMark?(path: string): void;
   onWord?(text: string, mark: Mark): void;
-  onBox?(page: ShownPage, mark: Mark): void;
+  onBox?(mark: Mark): void;
   /** A page is on the screen. */ onDrawn?(): void;
   /** How large somebody wants it, where that is kept. */ kept?: { zoom: number; setZoom(zoom: number): void; move(): void; apart(): void };
 }
@@ -124,7 +124,7 @@ export function Sheet({ base, pages, marks, active, focus, onMark, onWord, onBox
     if (!drawn) return;
     setDrawn(null);
     const box = boxOf(drawn);
-    if (box.w * scale > still && box.h * scale > still) return onBox?.(page, { page: number, ...cleanedBox(page, look, box) });
+    if (box.w * scale > still && box.h * scale > still) return onBox?.({ page: number, ...cleanedBox(page, look, box) });
     const under = document.elementsFromPoint(e.clientX, e.clientY);
     const mark = e.altKey ? undefined : under.find((el) => el instanceof HTMLElement && el.dataset['mark']);
     if (mark && onMark) return onMark((mark as HTMLElement).dataset['mark']!);

@@ -4,7 +4,6 @@ import type { DocumentPages, Mark } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { arrivalsApi } from '../arrivals/api';
-import type { ShownPage } from '../ui/page-view';
 import { fillFrom, wantsDigits } from './fill';
 import { wordsIn } from './place';
 import { printOf } from './print';
@@ -24,8 +23,9 @@ export function usePageWords(desk: Desk | null, pages: DocumentPages | undefined
     desk.edit(fill);
   };
   /** What stands in a drawn box goes into the field in hand: ink is read anew, text is taken as it is. */
-  const box = async (page: ShownPage, mark: Mark) => {
-    if (!desk?.bill.documentId || desk.locked) return;
+  const box = async (mark: Mark) => {
+    const page = pages?.pages.find((p) => p.number === mark.page);
+    if (!page || !desk?.bill.documentId || desk.locked) return;
     if (!desk.active) return void toast('Choose the field first, then draw the box');
     try {
       const text = page.scan
