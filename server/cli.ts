@@ -4,6 +4,8 @@ import { roleOf, prepareDatabase } from './db/prepare.ts';
 import { readFiles } from './reading/cli.ts';
 
 const usage = `ledgerline read FILE…     print what is read from invoices, one JSON document a file
+                          [--companies FILE] [--suppliers FILE]: our own, and those we know, as JSON lists of
+                          { name, taxId, iban, email, address }
 ledgerline backup FILE    write everything, originals included, into one file
 ledgerline restore FILE   put back what a backup holds, in place of what is there
 ledgerline prepare        bring the structure of DATABASE_OWNER_URL up to date and give DATABASE_URL's role its rights

@@ -60,16 +60,17 @@ function together(words: Word[]): boolean {
   });
 }
 
-/** True where amounts have no decimals: yen. */
-const countsWhole = (layout: Layout): boolean => /JPY|¥|円/.test(layout.text);
+/** True where amounts need not have two decimals: yen, or figures as a spreadsheet shows them. */
+const countsWhole = (layout: Layout): boolean =>
+  /JPY|¥|円/.test(layout.text) || layout.rows.filter((r) => /\d[.,]\d{2}\D*$/.test(r.text)).length < 3;
 
 function wholeAmount(text: string, words: Word[], row: LabelledRow): boolean {
   const last = words[words.length - 1] === row.words[row.words.length - 1] && words[0] !== row.words[0];
-  return /^[-−]?\d{1,3}(,\d{3})+$|^\d{3,}$|^0$/.test(text) || (last && /^\d+$/.test(text));
+  return /^[-−]?\d{1,3}(,\d{3})+$|^\d{3,}$|^0$|^\d+[.,]\d$/.test(text) || (last && /^\d+$/.test(text));
 }
 
 /** Amounts of the document outside its lines, each with the roles that its label allows (0 to 1). */
-export function namedAmounts(layout: Layout, table: Table): NamedAmount[] {
+export function namedAmounts(layout: Layout, table: Table, learned: Learned | null = null): NamedAmount[] {
   const found: NamedAmount[] = [];
   for (const row of layout.rows) {
     if (row.index >= table.firstRow && row.index <= table.lastRow) continue;
@@ -90,8 +91,23 @@ export function namedAmounts(layout: Layout, table: Table): NamedAmount[] {
     }
     found.push(...onRow);
   }
-  return found;
+  return learned ? withLearned(found, learned(table)) : found;
 }
+
+/** What figures beside the lines look like, by the place of their first word: each role's share of certainty. */
+export type Learned = (table: Table) => Map<string, Partial<Record<'net' | 'tax' | 'gross' | 'charge', number>>>;
+export const placeOf = (page: number, x: number, y: number): string => `${page} ${x.toFixed(1)} ${y.toFixed(1)}`;
+
+/** Roles that figures look like beside those that their labels allow: a word that nobody listed is no gate. */
+const withLearned = (amounts: NamedAmount[], shares: ReturnType<Learned>): NamedAmount[] =>
+  amounts.map((amount) => {
+    const seen = shares.get(placeOf(amount.mark.page, amount.mark.x, amount.mark.y));
+    if (!seen) return amount;
+    const roles = new Map(amount.roles);
+    for (const [role, share] of Object.entries(seen) as [TotalLabel, number][])
+      if (share > 0.1) roles.set(role, Math.max(roles.get(role) ?? 0, share));
+    return { ...amount, roles };
+  });
 
 const isTaxOf = (tax: Decimal, base: NamedAmount): boolean =>
   base.value

@@ -15,3 +15,4 @@ export {
 export { headOf } from './head.ts';
 export { readScanned, type ScannedReading } from './scanned.ts';
 export type { Spot, SpotSeen } from './secondlook.ts';
+export type { Context, Known } from './head/index.ts';

@@ -65,8 +65,8 @@ describe('confidence', () => {
       }
   });
   it('is the measured share, the highest beyond what was measured, and the raw score where nothing was', () => {
-    const steps = measured['invoiceNumber']!;
-    expect([calibrated('invoiceNumber', steps[0]![0]), calibrated('invoiceNumber', 1), calibrated('nothing', 0.42)]).toEqual([
+    const steps = measured['lines.quantity']!;
+    expect([calibrated('lines.quantity', steps[0]![0]), calibrated('lines.quantity', 1), calibrated('nothing', 0.42)]).toEqual([
       steps[0]![1],
       steps.at(-1)![1],
       0.42,

@@ -2,16 +2,17 @@ import { dec } from '../money/index.ts';
 import type { Page } from '../page/index.ts';
 import { calibrate } from './calibration.ts';
 import { readCurrency } from './currency.ts';
-import { dateOrderOf, readDate, readDueDate, readInvoiceNumber, readLooseDate, readPurchaseOrder, readTerms } from './header.ts';
+import { readHead, type Context } from './head/index.ts';
+import { dateOrderOf, readTerms } from './header.ts';
 import { kindOf } from './kind.ts';
 import { layOut, type Layout } from './layout.ts';
-import { readParties } from './parties.ts';
+import { squash } from './identifiers.ts';
+import { emailsOf, supplierIban } from './parties.ts';
 import { headerPaths } from './paths.ts';
-import { namedAmounts, type NamedAmount } from './amounts.ts';
-import { judge, type Verdict } from './judge.ts';
+import type { NamedAmount } from './amounts.ts';
+import { chooseLines } from './choose.ts';
+import type { Verdict } from './judge.ts';
 import { headingsOf } from './table/heading.ts';
-import { readTable } from './table/index.ts';
-import { legendOf, taxRows } from './taxtable.ts';
 import { weighInk } from './secondlook.ts';
 import { headerFields, type HeaderField, type Read, type ReadCharge, type Reading, type ReadLine } from './types.ts';
 
@@ -23,35 +24,26 @@ export const sure = 0.9;
  * proves it. Values that the page does not show are null. Pure: the same pages give the same reading. With `raw` the confidences are
  * the rules' own scores, for measuring them.
  */
-export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } = {}): Reading {
+export function readDocument(pages: Page[], { raw = false, ...context }: Context & { raw?: boolean } = {}): Reading {
   const layout = layOut(pages);
   const told = kindOf(layout);
-  // Without a title of any kind, lines and totals that hold make an invoice, which a person should look at.
-  const kind = told.untold && looksCharged(layout) ? 'invoice' : told.kind,
-    kindSure = told.confidence;
-  const parties = readParties(layout);
-  const currency = readCurrency(layout, [parties.supplierIban, parties.supplierTaxId]);
   const order = dateOrderOf(layout);
-  const invoiceNumber = readInvoiceNumber(layout, kind);
-  const issueDate = readDate(layout, ['issueDate'], order) ?? readLooseDate(layout, order, invoiceNumber?.mark ?? null);
-  const table = readTable(layout, currency?.value ?? 'GBP', legendOf(layout));
+  const { dates, orderMissed, dueMissed, ...head } = readHead(layout, order, context);
+  const iban = supplierIban(layout, context.companies?.flatMap((c) => (c.iban ? [squash(c.iban)] : [])) ?? []);
+  const currency = readCurrency(layout, [iban, head.supplierTaxId]);
+  const { table, taxes: rows, verdict } = chooseLines(layout, currency?.value ?? 'GBP', raw);
+  // Without a title of any kind, lines and totals that hold make an invoice, which a person should look at.
+  const kind = told.untold && (looksCharged(layout) || verdict.linesHold) ? 'invoice' : told.kind,
+    kindSure = told.confidence;
   const paymentTerms = readTerms(layout, (row) => row.index >= table.firstRow && row.index <= table.lastRow);
-  const dueDate = readDueDate(layout, order, issueDate, paymentTerms, kind);
-  const rows = taxRows(layout, table);
-  const verdict = judge(namedAmounts(layout, table), rows, table.lines);
   const credit = kind === 'credit-note' && verdict.gross?.value.isNegative() === true;
   const totals = totalsOf(verdict, credit);
   const header: Record<HeaderField, Read | null> = {
-    supplierName: parties.supplierName,
-    supplierTaxId: parties.supplierTaxId,
-    supplierIban: parties.supplierIban,
-    buyerName: parties.buyerName,
-    invoiceNumber,
-    issueDate,
-    dueDate,
+    ...head,
+    ...dates(paymentTerms, kind),
+    supplierIban: iban,
     paymentTerms,
     currency,
-    purchaseOrder: readPurchaseOrder(layout),
     ...totals,
   };
   const lines = credit
@@ -67,7 +59,7 @@ export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } =
     kind,
     kindConfidence: kindSure,
     header,
-    supplierEmails: parties.supplierEmails,
+    supplierEmails: emailsOf(layout),
     pricesIncludeTax: verdict.includesTax,
     lines: proven(lines, verdict),
     charges: verdict.charges.map((c) => chargeOf(c, credit, verdict.proofs.lines)),
@@ -82,7 +74,14 @@ export function readDocument(pages: Page[], { raw = false }: { raw?: boolean } =
         ? reading.kindConfidence < sure
           ? ['kind']
           : []
-        : [...new Set([...flagsOf(reading, verdict, table.missed), ...(pages.some((p) => p.scan) ? gapsOf(reading.lines) : [])])],
+        : [
+            ...new Set([
+              ...flagsOf(reading, verdict, table.missed),
+              ...(orderMissed ? ['purchaseOrder'] : []),
+              ...(kind === 'invoice' && dueMissed(reading.header.dueDate) ? ['dueDate'] : []),
+              ...(pages.some((p) => p.scan) ? gapsOf(reading.lines) : []),
+            ]),
+          ],
   };
 }
 

@@ -64,3 +64,22 @@ export function legendOf(layout: Layout): Map<string, string> {
   }
   return legend;
 }
+
+/** The rate that the page gives for a code of one or two signs, elsewhere than in its lines: "2 = V.A.T. at 20.0%", "Z zero rated 0%". */
+export function explained(layout: Layout, code: string, inLines: (row: number) => boolean): string | null {
+  for (const row of layout.rows) {
+    if (inLines(row.index)) continue;
+    const at = row.words.findIndex(
+      (w) =>
+        w.text
+          .replace(/[=:.)(]+$/, '')
+          .replace(/^\(/, '')
+          .toUpperCase() === code.toUpperCase(),
+    );
+    if (at < 0) continue;
+    const rate = row.words.slice(at + 1, at + 9).find((w) => /^=?\d{1,2}([.,]\d+)?\s?%/.test(w.text));
+    const value = rate && parseNumber(rate.text.replace(/[=%].*$|^=/g, ''), layout.style);
+    if (value && dec(value).lte(35)) return dec(value).toString();
+  }
+  return null;
+}

@@ -10,6 +10,10 @@ export interface Read {
   proof: string | null;
   /** Where a misread figure was put right: what was read at first and which sum chose. */
   repaired?: string;
+  /** What spoke most for it, in the names of features. */
+  why?: string[];
+  /** What else it might be, most likely first. */
+  rivals?: { value: string; mark: Mark | null; confidence: number }[];
 }
 
 export interface ReadLine {

@@ -14,8 +14,50 @@ export interface PaymentTerms {
 
 const plain = (days: number, from: PaymentTerms['from'] = 'date', months = 0): PaymentTerms => ({ days, from, months, discount: null });
 const fold = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
-const words: Record<string, number> = { seven: 7, ten: 10, fourteen: 14, fifteen: 15, thirty: 30, sixty: 60, ninety: 90 };
-const dayWord = '(?:calendar )?(?:days?|tage?n?|jours?|dagen|dagar|dias?|giorni|gg\\.?)';
+/** Numbers of days as words: English, German, Dutch, French, Italian, Spanish, Swedish, Danish and Norwegian. */
+const words: Record<string, number> = {
+  seven: 7,
+  eight: 8,
+  ten: 10,
+  fourteen: 14,
+  fifteen: 15,
+  twenty: 20,
+  'twenty-one': 21,
+  'twenty-eight': 28,
+  thirty: 30,
+  'forty-five': 45,
+  sixty: 60,
+  ninety: 90,
+  sieben: 7,
+  acht: 8,
+  zehn: 10,
+  vierzehn: 14,
+  dreissig: 30,
+  sechzig: 60,
+  zeven: 7,
+  tien: 10,
+  veertien: 14,
+  dertig: 30,
+  zestig: 60,
+  huit: 8,
+  dix: 10,
+  quinze: 15,
+  trente: 30,
+  'quarante-cinq': 45,
+  soixante: 60,
+  quindici: 15,
+  trenta: 30,
+  sessanta: 60,
+  quince: 15,
+  treinta: 30,
+  sesenta: 60,
+  trettio: 30,
+  fjorton: 14,
+  fjorten: 14,
+  tretti: 30,
+};
+const dayWord =
+  '(?:calendar |working |kalender)?(?:days?|tage?n?|jours?(?: nets?| calendaires)?|dagen|dagar|dager|dage|dias?|giorni|gg\\.?|dni|paivaa|pv\\.?|dnu|dni|dnů)';
 
 /**
  * Payment terms in the trade's words: "30 days", "net 15", "30 eom", "2/10 n30", "within 14 days",
@@ -33,7 +75,7 @@ export function parseTerms(text: string): PaymentTerms | null {
   )
     return plain(0, 'end-of-month', 1);
   const eom = new RegExp(
-    `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende))`,
+    `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende|month end|monatsende|lopende maand|lobende maned|lopende maned))`,
   ).exec(t);
   if (eom) return plain(Number(eom[1]), 'end-of-month');
   if (/^(?:eom|end of (?:the )?month)$/.test(t)) return plain(0, 'end-of-month');

@@ -1,18 +1,34 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { toFormat } from '@ledgerline/core/reading';
+import { parseArgs } from 'node:util';
+import { toFormat, type Context, type Known } from '@ledgerline/core/reading';
 import { noteOf } from './notes.ts';
 import { ReadingPool } from './pool.ts';
 import { inFile } from './result.ts';
 
-/** `ledgerline read FILE…`: one JSON document a file in the reading format; a file that can't be read says why. Exit code 1 then. */
-export async function readFiles(files: string[]): Promise<number> {
+/** A list of firms in JSON: name, and as far as they are known taxId, iban, email, address. */
+async function firms(file: string | undefined): Promise<Known[]> {
+  if (!file) return [];
+  const list: unknown = JSON.parse(await readFile(file, 'utf8'));
+  if (!Array.isArray(list) || !list.every((one: unknown) => typeof (one as Known | null)?.name === 'string'))
+    throw new Error(`${basename(file)} is not a list of firms: [{ "name": … }, …]`);
+  return list as Known[];
+}
+
+/** `ledgerline read [--companies FILE] [--suppliers FILE] FILE…`: one JSON document a file in the reading format; a file that can't be read says why. Exit code 1 then. */
+export async function readFiles(args: string[]): Promise<number> {
+  const { values, positionals: files } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { companies: { type: 'string' }, suppliers: { type: 'string' } },
+  });
+  const known: Context = { companies: await firms(values.companies), suppliers: await firms(values.suppliers) };
   const pool = new ReadingPool(1);
   let code = 0;
   const read = async (path: string): Promise<unknown> => {
     const file = basename(path);
     try {
-      const result = await pool.read(await readFile(path), path);
+      const result = await pool.read(new Uint8Array(await readFile(path)), path, known);
       if (!result.ok) code = 1;
       return result.ok ? toFormat(file, result.parts.map(inFile)) : { file, documents: [], error: noteOf(result) };
     } catch (error) {

@@ -1,4 +1,5 @@
 import type { Language } from '@ledgerline/core/page';
+import type { Context } from '@ledgerline/core/reading';
 import { ScanPool } from '../imaging/pool.ts';
 import type { Scanned, ScanWanted } from '../imaging/result.ts';
 import { ProcessPool } from '../processes/pool.ts';
@@ -46,8 +47,8 @@ export class ReadingPool {
   }
 
   /** Reads a file as it came and takes it apart into its documents. */
-  read(bytes: Uint8Array, sha = '', shelf: Shelf = nothingKept): Promise<ReadResult> {
-    return this.readAll([{ sha, bytes }], null, shelf);
+  read(bytes: Uint8Array, sha = '', known: Context = {}): Promise<ReadResult> {
+    return this.readAll([{ sha, bytes }], null, nothingKept, 'none', known);
   }
 
   /** Reads a whole file (`order` null), or given pages of files as one document, pictures among them. */
@@ -56,14 +57,21 @@ export class ReadingPool {
     order: PageSource[] | null,
     shelf: Shelf = nothingKept,
     separator: Separator = 'none',
+    known: Context = {},
   ): Promise<ReadResult> {
-    const result = await this.#whole(files, order, shelf, separator, true);
+    const result = await this.#whole(files, order, shelf, separator, true, known);
     return result.ok === 'wanting' ? { ok: false, fault: 'broken', pages: 0 } : result;
   }
 
   /** The same, but answers with the pages that would have to be read as pictures first, where there are any that nobody has kept. */
-  readQuickly(files: Asked['files'], order: PageSource[] | null, shelf: Shelf, separator: Separator): Promise<ReadResult | Wanting> {
-    return this.#whole(files, order, shelf, separator, false);
+  readQuickly(
+    files: Asked['files'],
+    order: PageSource[] | null,
+    shelf: Shelf,
+    separator: Separator,
+    known: Context = {},
+  ): Promise<ReadResult | Wanting> {
+    return this.#whole(files, order, shelf, separator, false, known);
   }
 
   async #whole(
@@ -72,9 +80,10 @@ export class ReadingPool {
     shelf: Shelf,
     separator: Separator,
     patient: boolean,
+    known: Context,
   ): Promise<ReadResult | Wanting> {
     const files = new Map(all.map((f) => [f.sha, f.bytes]));
-    let asked: Asked = { files: all, order, scans: [], seen: null, separator };
+    let asked: Asked = { files: all, order, scans: [], seen: null, separator, known };
     // First the pages, then the spots of them: each round brings all that was asked for, so there are three at most.
     for (let round = 0; round < 4; round++) {
       const result = await this.#ask(asked);

@@ -84,14 +84,14 @@ function part(asked: Asked, lacking: Lacking, opened: Opened[]): ReadPart {
   const fault = opened.find((o) => o.fault)?.fault;
   if (fault) return { sources, pages: own, reading: unread(own), findings: null, shown: 'paper', fault };
   if (own.every((p) => p.words.length === 0)) return { sources, pages: own, reading: unread(own), findings: null, shown: 'paper' };
-  if (!own.some((p) => p.scan)) return { sources, pages: own, reading: readDocument(own), findings: null, shown: 'paper' };
+  if (!own.some((p) => p.scan)) return { sources, pages: own, reading: readDocument(own, asked.known), findings: null, shown: 'paper' };
   const seen: SpotSeen[] | null =
     asked.seen &&
     asked.seen.flatMap((look) => {
       const at = sources.findIndex((s) => s.sha === look.sha && s.page === look.page && s.turn === look.turn);
       return at < 0 ? [] : [{ ...look.box, page: at + 1, digits: look.digits, words: look.words }];
     });
-  const { reading, pages, spots } = readScanned(own, seen);
+  const { reading, pages, spots } = readScanned(own, seen, asked.known);
   for (const { page, digits, ...box } of spots) {
     const { scan } = own[page - 1]!;
     if (!scan || lacking.looks.some((l) => l.page === sources[page - 1]!.page && boxKey(l.box) === boxKey(box))) continue;

@@ -1,6 +1,6 @@
 import type { Broken, Difference } from '@ledgerline/core/einvoice';
 import type { Page } from '@ledgerline/core/page';
-import type { Reading } from '@ledgerline/core/reading';
+import type { Context, Reading } from '@ledgerline/core/reading';
 import type { Look, Scanned, ScanWanted, Seen } from '../imaging/result.ts';
 import type { PdfFault } from './open.ts';
 
@@ -53,6 +53,8 @@ export interface Asked {
   scans: Scanned[];
   seen: Seen[] | null;
   separator: Separator;
+  /** Our own companies, and suppliers, as far as they are told. */
+  known?: Context;
 }
 
 /** A part's reading with the page numbers that its pages have in the file. */

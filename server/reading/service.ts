@@ -61,11 +61,13 @@ async function readHeld(services: Services, documentId: string, patient: boolean
   const asked = await askedOf(services, claimed);
   const shelf = shelfFor(services, claimed.id);
   const separator = await separatorOf(services, claimed);
+  // What is ours is the buyer, wherever it stands, and never the supplier.
+  const known = { companies: await db.select({ name: company.name, taxId: company.taxId }).from(company) };
   const result: ReadResult | Wanting = !asked
     ? { ok: false, fault: 'broken', pages: 0 }
     : patient
-      ? await services.reader.readAll(asked.files, asked.order, shelf, separator)
-      : await services.reader.readQuickly(asked.files, asked.order, shelf, separator);
+      ? await services.reader.readAll(asked.files, asked.order, shelf, separator, known)
+      : await services.reader.readQuickly(asked.files, asked.order, shelf, separator, known);
   await shelf.settled();
   await transaction(db, async (tx) => {
     // The arrival is the lock: an e-invoice and its page that are read at once still find each other.

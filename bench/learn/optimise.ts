@@ -1,0 +1,142 @@
+import { buckets, type Features } from '../../core/reading/learned/features.ts';
+
+/** What there is to choose from in one document, and which of it is right: one or several, all meaning the same. */
+export interface Choice {
+  features: Features[];
+  right: boolean[];
+}
+
+/** A choice's features one after another, so that the inner loops run over plain arrays. */
+interface Flat {
+  at: Int32Array;
+  values: Float32Array;
+  ends: Int32Array;
+  right: boolean[];
+}
+function flat({ features, right }: Choice): Flat {
+  const n = features.reduce((sum, f) => sum + f.at.length, 0);
+  const [at, values, ends] = [new Int32Array(n), new Float32Array(n), new Int32Array(features.length)];
+  let k = 0;
+  for (const [i, f] of features.entries()) {
+    for (let j = 0; j < f.at.length; j++, k++) [at[k], values[k]] = [f.at[j]!, f.values[j]!];
+    ends[i] = k;
+  }
+  return { at, values, ends, right };
+}
+
+/**
+ * Weights under which the right one is likely among all (conditional logit with a penalty on large weights), by Adagrad over documents.
+ * Documents in which nothing is right, or everything, teach nothing.
+ */
+export function learn(choices: readonly Choice[], { penalty = 0.003, rounds = 40, rate = 0.25 } = {}): Float32Array {
+  const weights = new Float32Array(buckets),
+    squares = new Float32Array(buckets).fill(0.05),
+    slope = new Float32Array(buckets),
+    stamp = new Int32Array(buckets).fill(-1);
+  const touched = new Int32Array(buckets);
+  const useful = choices.filter((c) => c.right.includes(true) && c.right.includes(false)).map(flat);
+  const order = useful.map((_, i) => i);
+  let seed = 7,
+    turn = 0;
+  const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+  for (let round = 0; round < rounds; round++) {
+    for (let i = order.length - 1; i > 0; i--) {
+      const j = Math.floor(random() * (i + 1));
+      [order[i], order[j]] = [order[j]!, order[i]!];
+    }
+    for (const index of order) {
+      const { at, values, ends, right } = useful[index]!;
+      const powers = new Float64Array(ends.length);
+      for (let i = 0, k = 0; i < ends.length; i++) {
+        let sum = 0;
+        for (; k < ends[i]!; k++) sum += weights[at[k]!]! * values[k]!;
+        powers[i] = sum;
+      }
+      const top = powers.reduce((a, b) => Math.max(a, b));
+      let all = 0,
+        good = 1e-30;
+      for (let i = 0; i < powers.length; i++) {
+        powers[i] = Math.exp(powers[i]! - top);
+        all += powers[i]!;
+        if (right[i]) good += powers[i]!;
+      }
+      let n = 0;
+      turn++;
+      for (let i = 0, k = 0; i < ends.length; i++) {
+        const d = powers[i]! / all - (right[i] ? powers[i]! / good : 0);
+        if (Math.abs(d) < 1e-5) {
+          k = ends[i]!;
+          continue;
+        }
+        for (; k < ends[i]!; k++) {
+          const bucket = at[k]!;
+          if (stamp[bucket] !== turn) {
+            stamp[bucket] = turn;
+            slope[bucket] = 0;
+            touched[n++] = bucket;
+          }
+          slope[bucket]! += d * values[k]!;
+        }
+      }
+      for (let i = 0; i < n; i++) {
+        const bucket = touched[i]!,
+          g = slope[bucket]! + penalty * weights[bucket]!;
+        squares[bucket]! += g * g;
+        weights[bucket]! -= (rate * g) / Math.sqrt(squares[bucket]!);
+      }
+    }
+  }
+  return weights;
+}
+
+/** Something to be told apart, and what it is. */
+export interface Example {
+  features: Features;
+  tag: number;
+}
+
+/** Weights of each tag under which the right ones are likely (multinomial logit with a penalty on large weights), by Adagrad. */
+export function learnTags(examples: readonly Example[], tags: number, { penalty = 0.0003, rounds = 12, rate = 0.15 } = {}): Float32Array[] {
+  const weights = Array.from({ length: tags }, () => new Float32Array(buckets)),
+    squares = Array.from({ length: tags }, () => new Float32Array(buckets).fill(0.05));
+  const order = examples.map((_, i) => i);
+  const flats = examples.map(({ features, tag }) => ({
+    at: Int32Array.from(features.at),
+    values: Float32Array.from(features.values),
+    tag,
+  }));
+  let seed = 11;
+  const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+  const scores = new Float64Array(tags);
+  for (let round = 0; round < rounds; round++) {
+    for (let i = order.length - 1; i > 0; i--) {
+      const j = Math.floor(random() * (i + 1));
+      [order[i], order[j]] = [order[j]!, order[i]!];
+    }
+    for (const index of order) {
+      const { at, values, tag } = flats[index]!;
+      let top = -Infinity,
+        all = 0;
+      for (let t = 0; t < tags; t++) {
+        let sum = 0;
+        const w = weights[t]!;
+        for (let k = 0; k < at.length; k++) sum += w[at[k]!]! * values[k]!;
+        scores[t] = sum;
+        top = Math.max(top, sum);
+      }
+      for (let t = 0; t < tags; t++) all += scores[t] = Math.exp(scores[t]! - top);
+      for (let t = 0; t < tags; t++) {
+        const d = scores[t]! / all - (t === tag ? 1 : 0);
+        if (Math.abs(d) < 1e-4) continue;
+        const [w, q] = [weights[t]!, squares[t]!];
+        for (let k = 0; k < at.length; k++) {
+          const bucket = at[k]!,
+            g = d * values[k]! + penalty * w[bucket]!;
+          q[bucket]! += g * g;
+          w[bucket]! -= (rate * g) / Math.sqrt(q[bucket]!);
+        }
+      }
+    }
+  }
+  return weights;
+}

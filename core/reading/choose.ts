@@ -1,0 +1,79 @@
+import { namedAmounts, placeOf, type Learned } from './amounts.ts';
+import { surroundingsOf } from './head/around.ts';
+import { calibrateLines } from './calibration.ts';
+import { judge, type Verdict } from './judge.ts';
+import type { Layout } from './layout.ts';
+import { RowsSeen } from './rows/index.ts';
+import { totalShares } from './rows/models.ts';
+import { totalFeatures } from './totals/features.ts';
+import { readTable, type Table } from './table/index.ts';
+import { legendOf, taxRows, type TaxRow } from './taxtable.ts';
+
+/** The lines of a document as they are read, with the totals that go with them. */
+export interface Chosen {
+  table: Table;
+  taxes: TaxRow[];
+  verdict: Verdict;
+}
+
+/** What a way to read the lines is worth: what its rows look like, and how much of what is printed it explains. */
+interface Weighed extends Chosen {
+  worth: number;
+}
+
+/** The rows in which the amounts of a table's lines stand. */
+const rowsOf = (layout: Layout, table: Table): number[] =>
+  table.lines.flatMap(({ amount: { mark } }) => {
+    const row =
+      mark &&
+      layout.rows.find((r) => r.page === mark.page && r.words.some((w) => Math.abs(w.x - mark.x) < 0.5 && Math.abs(w.y - mark.y) < 0.5));
+    return row ? [row.index] : [];
+  });
+
+function weighed(layout: Layout, table: Table, likely: number, multiply: number, learned: Learned): Weighed {
+  const taxes = taxRows(layout, table);
+  const verdict = judge(namedAmounts(layout, table, learned), taxes, table.lines);
+  // Sums find badly and judge well: one that holds is worth a few rows that look otherwise.
+  const worth =
+    (table.lines.length === 0 ? -20 : likely) +
+    (verdict.linesHold ? 5 - 0.7 * verdict.charges.length : 0) +
+    (verdict.totalHolds && verdict.net ? 1 : 0) +
+    (table.lines.length ? (5 * multiply - 3 * table.lines.filter((l) => !l.description).length) / table.lines.length : 0);
+  return { table, taxes, verdict, worth };
+}
+
+/** A heading of so many known columns is trusted. */
+const wellHeaded = 5;
+
+/** Of all ways to read the lines, by headings and by what the rows look like, the one that explains most. */
+export function chooseLines(layout: Layout, currency: string, raw = false): Chosen {
+  const legend = legendOf(layout);
+  const seen = new RowsSeen(layout);
+  const all = surroundingsOf(layout);
+  const learned: Learned = (table) => {
+    const total = table.lines.reduce((a, l) => a + Number(l.amount.value), 0);
+    const inLines = { has: (row: number) => row >= table.firstRow && row <= table.lastRow, sum: total, last: table.lastRow };
+    return new Map(
+      totalFeatures(all, seen.rows, inLines).map(({ item, at, features }) => {
+        const { net, tax, gross, charge } = totalShares(features);
+        const word = item.words[0]!;
+        return [
+          placeOf(layout.rows[at]!.page, word.x, Math.min(...item.words.map((w) => w.y))),
+          { net: Math.exp(net), tax: Math.exp(tax), gross: Math.exp(gross), charge: Math.exp(charge) },
+        ];
+      }),
+    );
+  };
+  const ways = seen
+    .read(currency, legend)
+    .map(({ likely, multiply, lines, firstRow, lastRow, missed }) =>
+      weighed(layout, { lines, columns: [], rest: [], product: null, firstRow, lastRow, missed }, likely, multiply, learned),
+    );
+  const headed = readTable(layout, currency, legend);
+  const multiply = headed.lines.filter((l) => l.amount.proof).length;
+  // A heading whose words are known tells more than what its rows look like; else what they look like does, where both explain the same.
+  const told = new Set(headed.columns.map((c) => c.role)).size >= wellHeaded && headed.columns.some((c) => c.role === 'description');
+  const lines = raw ? headed.lines : calibrateLines(headed.lines);
+  ways.push(weighed(layout, { ...headed, lines }, seen.likely(rowsOf(layout, headed)) + (told ? 0.3 : -0.25), multiply, learned));
+  return ways.reduce((best, way) => (way.worth > best.worth ? way : best));
+}

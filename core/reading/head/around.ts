@@ -1,0 +1,85 @@
+import type { Mark } from '../../page/index.ts';
+import type { Layout } from '../layout.ts';
+import { plainWord, type Features } from '../learned/features.ts';
+import { bodySize, tokenRows, type Token, type TokenRow } from './tokens.ts';
+
+/** A piece of a printed row that may be a value: tokens from `from` to `to` (not with it) of row `at`. */
+export interface Piece {
+  at: number;
+  from: number;
+  to: number;
+  text: string;
+  mark: Mark;
+}
+
+/** What stands round pieces of a document. */
+export interface Surroundings {
+  rows: TokenRow[];
+  /** Median text height. */ body: number;
+  /** Width and height by page number. */ sizes: Map<number, { width: number; height: number }>;
+}
+
+export const surroundingsOf = (layout: Layout): Surroundings => ({
+  rows: tokenRows(layout),
+  body: bodySize(layout),
+  sizes: new Map(layout.pages.map((p) => [p.number, { width: p.width, height: p.height }])),
+});
+
+/** Tokens of the nearest rows above that lie over a piece, nearest row first; two rows at most, within reach. */
+function above({ rows, body }: Surroundings, { at, from, to }: Piece): Token[][] {
+  const { row, tokens } = rows[at]!;
+  const [x, end] = [tokens[from]!.x, tokens[to - 1]!.end];
+  const found: Token[][] = [];
+  for (let i = at - 1; i >= 0 && found.length < 2; i--) {
+    const up = rows[i]!;
+    if (up.row.page !== row.page || row.y - (up.row.y + up.row.h) > (found.length ? 4.5 : 3) * body) break;
+    // A label above may be longer or shorter than its value; it begins or ends with it, or lies over it.
+    const over = up.row.segments.filter((s) => s.x < end + 0.3 * body && s.x + s.w > x - 0.3 * body);
+    const own = up.tokens.filter((t) => over.includes(t.segment) && t.x < Math.max(end, x + 6 * body) && t.end > x - 0.5 * body);
+    if (own.length > 0) found.push(own);
+  }
+  return found;
+}
+
+/** Words near a piece, in each direction, and where it stands: evidence that any kind of value has. */
+export function around(f: Features, all: Surroundings, piece: Piece): void {
+  const { rows, body, sizes } = all;
+  const { row, tokens } = rows[piece.at]!;
+  const first = tokens[piece.from]!,
+    last = tokens[piece.to - 1]!;
+  const page = sizes.get(row.page)!;
+  let x = first.x;
+  for (let i = piece.from - 1, n = 0; i >= 0 && n < 4; i--, n++) {
+    const t = tokens[i]!,
+      gap = (x - t.end) / body;
+    f.word(
+      n === 0 ? (gap < 1 ? 'left' : gap < 8 ? 'left over' : 'left far') : n === 1 ? 'left 2' : 'left 3',
+      plainWord(t.text),
+      n === 0 ? 1 : 0.7,
+    );
+    if (n === 0 && /[:#]$/.test(t.text)) f.add('colon left');
+    x = t.x;
+  }
+  if (piece.from === 0) f.add('begins the row');
+  else if (first.segment !== tokens[piece.from - 1]!.segment) f.add('begins a piece');
+  const ups = above(all, piece);
+  for (const [n, up] of ups.entries())
+    for (const t of up.slice(0, 4)) f.word(n === 0 ? 'above' : 'above 2', plainWord(t.text), n === 0 ? 0.9 : 0.5);
+  if (ups.length === 0) f.add('nothing above');
+  const next = tokens[piece.to];
+  if (!next) f.add('ends the row');
+  else if (next.segment === last.segment) {
+    f.add('text follows');
+    f.word('right', plainWord(next.text), 0.6);
+  }
+  const below = rows[piece.at + 1];
+  if (below && below.row.page === row.page && below.row.y - row.y < 2.5 * body)
+    for (const t of below.tokens.filter((b) => b.x < last.end && b.end > first.x).slice(0, 2)) f.word('below', plainWord(t.text), 0.4);
+  const y = (row.y + row.h / 2) / page.height;
+  f.add(`y${Math.floor(y * 10)}`);
+  f.add(`x${Math.floor((first.x / page.width) * 6)}`);
+  f.add(`page ${Math.min(3, row.page)}`);
+  f.add(`size ${Math.round(Math.min(4, (first.word.size / body) * 2))}`);
+  f.add(`segments ${Math.min(5, row.segments.length)}`);
+  f.add(`own tokens ${Math.min(6, first.segment.words.length)}`);
+}

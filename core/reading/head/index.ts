@@ -1,0 +1,199 @@
+import type { Mark } from '../../page/index.ts';
+import { dueDate, parseTerms } from '../../terms/index.ts';
+import type { DateOrder } from '../../dates/index.ts';
+import { stepped } from '../calibration.ts';
+import { squash } from '../identifiers.ts';
+import type { Layout } from '../layout.ts';
+import { reasonsOf, scoreOf, sharesOf, unpack, type Model } from '../learned/model.ts';
+import type { Features } from '../learned/features.ts';
+import type { Kind, Read } from '../types.ts';
+import { evidenceOf, type Context, type Evidence } from './evidence.ts';
+import { plainName } from './names.ts';
+import { shareRight, weights } from './weights.ts';
+
+export type { Context } from './evidence.ts';
+export type { Known } from './names.ts';
+
+export type Role = keyof typeof weights;
+const models = new Map<Role, Model>();
+const modelOf = (role: Role): Model => models.get(role) ?? models.set(role, unpack(weights[role])).get(role)!;
+
+/** One value that may have a role: with every place where it stands. */
+export interface Ranked {
+  value: string | null;
+  /** How sure, as it is measured: 0.9 is right nine times in ten. */ share: number;
+  /** Its best place among the candidates; -1 for none. */ best: number;
+}
+
+/** Values of a role by how sure they are; what stands in several places is as sure as all of them. */
+export function ranked(model: Model, features: readonly Features[], values: readonly (string | null)[]): Ranked[] {
+  if (features.length === 0) return [];
+  const shares = sharesOf(features.map((f) => scoreOf(model, f)));
+  const by = new Map<string | null, Ranked & { top: number }>();
+  for (const [i, value] of values.entries()) {
+    const one = by.get(value) ?? { value, share: 0, best: i, top: 0 };
+    one.share += shares[i]!;
+    if (shares[i]! > one.top) [one.top, one.best] = [shares[i]!, i];
+    by.set(value, one);
+  }
+  return [...by.values()].sort((a, b) => b.share - a.share);
+}
+
+/** The measured share of right ones among values chosen with a share like this. */
+const measured = (role: Role, share: number): number => stepped(shareRight[role] ?? [], share);
+
+export type Head = Record<
+  'supplierName' | 'supplierTaxId' | 'buyerName' | 'invoiceNumber' | 'issueDate' | 'dueDate' | 'purchaseOrder',
+  Read | null
+>;
+
+/** Roles that nothing was chosen for, though something may be there. */
+function maybe(role: Role, list: readonly Ranked[], said: Read | null): boolean {
+  const none = list.find((r) => r.value === null);
+  return said === null && none !== undefined && measured(role, none.share) < 0.75;
+}
+
+/** The facts of a document's head: each with its place, how sure it is, what spoke for it, and what else it might be. Dates need the terms. */
+export function readHead(layout: Layout, order: DateOrder, context: Context = {}): Omit<Head, 'issueDate' | 'dueDate'> & Later {
+  const evidence = evidenceOf(layout, order, context);
+  const facts = { ...numbersOf(evidence), ...taxIdOf(evidence, context), ...namesOf(evidence, context) };
+  const keys = [...evidence.references.map((r) => r.key), null];
+  const orders = ranked(modelOf('purchaseOrder'), evidence.of.reference, keys);
+  return {
+    ...facts,
+    orderMissed: maybe('purchaseOrder', orders, facts.purchaseOrder),
+    dates: (terms, kind) => datesOf(evidence, terms, kind),
+    dueMissed: (due) => maybe('dueDate', ranked(modelOf('dueDate'), evidence.of.date, [...evidence.days, null]), due),
+  };
+}
+interface Later {
+  /** No order number was chosen, though one may be printed. */ orderMissed: boolean;
+  dates(terms: Read | null, kind: Kind): Pick<Head, 'issueDate' | 'dueDate'>;
+  dueMissed(due: Read | null): boolean;
+}
+
+/** A candidate as it is said, with what else it might be. */
+function said(
+  role: Role,
+  list: readonly Ranked[],
+  chosen: Ranked,
+  mark: (r: Ranked) => Mark | null,
+  features: readonly Features[],
+  text: (r: Ranked) => string,
+): Read {
+  return {
+    value: text(chosen),
+    mark: mark(chosen),
+    confidence: measured(role, chosen.share),
+    proof: null,
+    why: reasonsOf(modelOf(role), features[chosen.best]!),
+    rivals: list
+      .filter((r) => r !== chosen && r.value !== null && r.share > 0.01)
+      .slice(0, 4)
+      .map((r) => ({ value: text(r), mark: mark(r), confidence: r.share })),
+  };
+}
+
+/** The document's own number and that of the order: two, and not the same one. */
+function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | 'purchaseOrder'> {
+  const keys = [...references.map((r) => r.key), null];
+  // An amount or a date is no number, however bare the page.
+  const bare = (r: Ranked) => !of.reference[r.best]!.names.some((name) => name === 'is an amount' || name === 'is a date');
+  const own = ranked(modelOf('invoiceNumber'), of.reference, keys).filter((r) => r.value === null || bare(r)),
+    order = ranked(modelOf('purchaseOrder'), of.reference, keys);
+  let best: { share: number; own: Ranked | undefined; order: Ranked | undefined } = { share: -1, own: own[0], order: order[0] };
+  for (const a of own.slice(0, 4))
+    for (const b of order.slice(0, 4))
+      if ((a.value === null || a.value !== b.value) && a.share * b.share > best.share)
+        best = { share: a.share * b.share, own: a, order: b };
+  // What an invoice must have and what may be it is printed: the best is said, and how unsure it is.
+  const number = (best.own?.value ?? null) === null ? own.find((r) => r.value !== null && r.value !== best.order?.value) : best.own;
+  const mark = (r: Ranked) => references[r.best]?.mark ?? null,
+    text = (r: Ranked) => references[r.best]!.value;
+  return {
+    invoiceNumber: number ? said('invoiceNumber', own, number, mark, of.reference, text) : null,
+    purchaseOrder: best.order && best.order.value !== null ? said('purchaseOrder', order, best.order, mark, of.reference, text) : null,
+  };
+}
+
+/** The sender's tax number: none that is ours. */
+function taxIdOf({ references, of }: Evidence, { companies = [] }: Context): Pick<Head, 'supplierTaxId'> {
+  const ours = new Set(companies.flatMap((c) => (c.taxId ? [squash(c.taxId)] : [])));
+  const list = ranked(modelOf('supplierTaxId'), of.reference, [...references.map((r) => squash(r.key)), null]);
+  const top = list.find((r) => r.value === null || !ours.has(r.value));
+  if (!top || top.value === null) return { supplierTaxId: null };
+  return {
+    supplierTaxId: said(
+      'supplierTaxId',
+      list,
+      top,
+      (r) => references[r.best]?.mark ?? null,
+      of.reference,
+      (r) => r.value!,
+    ),
+  };
+}
+
+/** The day it was made and the day it is to be paid: the second not before the first, and as the terms say where they say it. */
+function datesOf({ dates, days, of }: Evidence, terms: Read | null, kind: Kind): Pick<Head, 'issueDate' | 'dueDate'> {
+  const values = [...days, null];
+  const issued = ranked(modelOf('issueDate'), of.date, values),
+    due = ranked(modelOf('dueDate'), of.date, values);
+  const parsed = terms ? parseTerms(terms.value) : null;
+  const counted = (day: string) => (parsed ? dueDate(day, parsed) : null);
+  let best: { score: number; issued: Ranked | undefined; due: Ranked | undefined } = { score: -Infinity, issued: issued[0], due: due[0] };
+  for (const a of issued.slice(0, 5))
+    for (const b of due.slice(0, 5)) {
+      if (a.value === null) continue;
+      let score = Math.log(a.share) + Math.log(b.share);
+      if (b.value !== null) {
+        if (b.value < a.value) score -= 4;
+        if (b.value === counted(a.value)) score += 1.5;
+      } else if (counted(a.value)) score += 0.8;
+      if (score > best.score) best = { score, issued: a, due: b };
+    }
+  const mark = (r: Ranked) => dates[r.best]?.mark ?? null,
+    text = (r: Ranked) => r.value!;
+  const issueDate = best.issued && best.issued.value !== null ? said('issueDate', issued, best.issued, mark, of.date, text) : null;
+  const fromTerms = issueDate && counted(issueDate.value);
+  const proof = fromTerms ? `${terms!.value} from ${issueDate.value}` : null;
+  if (best.due && best.due.value !== null) {
+    const printed = said('dueDate', due, best.due, mark, of.date, text);
+    return {
+      issueDate,
+      dueDate: printed.value === fromTerms ? { ...printed, confidence: Math.max(printed.confidence, 0.98), proof } : printed,
+    };
+  }
+  if (!fromTerms || kind === 'credit-note') return { issueDate, dueDate: null };
+  const confidence = Math.min(0.95, issueDate.confidence, terms!.confidence + 0.1);
+  return { issueDate, dueDate: { value: fromTerms, mark: terms!.mark, confidence, proof } };
+}
+
+/** How much more likely a name is the sender's that is a supplier's as we know it. */
+const knownWeighs = 50;
+
+function preferring(list: Ranked[], known: ReadonlySet<string>): Ranked[] {
+  if (!list.some((r) => known.has(r.value!))) return list;
+  const weighed = list.map((r) => ({ ...r, share: r.share * (known.has(r.value!) ? knownWeighs : 1) }));
+  const all = weighed.reduce((a, r) => a + r.share, 0);
+  return weighed.map((r) => ({ ...r, share: r.share / all })).sort((a, b) => b.share - a.share);
+}
+
+/** Who sends it and to whom: two, and not the same one. */
+function namesOf({ names, of }: Evidence, { suppliers = [] }: Context): Pick<Head, 'supplierName' | 'buyerName'> {
+  const values = names.map((n) => n.plain);
+  const known = new Set(suppliers.map((s) => plainName(s.name)));
+  const senders = preferring(ranked(modelOf('supplierName'), of.name, values), known),
+    buyers = ranked(modelOf('buyerName'), of.name, values);
+  let best: { share: number; sender: Ranked | undefined; buyer: Ranked | undefined } = { share: -1, sender: senders[0], buyer: undefined };
+  for (const a of senders.slice(0, 5))
+    for (const b of buyers.slice(0, 5))
+      if (!a.value!.includes(b.value!) && !b.value!.includes(a.value!) && a.share * b.share > best.share)
+        best = { share: a.share * b.share, sender: a, buyer: b };
+  const mark = (r: Ranked) => names[r.best]!.mark,
+    text = (r: Ranked) => names[r.best]!.text;
+  return {
+    supplierName: best.sender ? said('supplierName', senders, best.sender, mark, of.name, text) : null,
+    buyerName: best.buyer ? said('buyerName', buyers, best.buyer, mark, of.name, text) : null,
+  };
+}

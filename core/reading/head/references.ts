@@ -1,0 +1,137 @@
+import { findDates } from '../../dates/index.ts';
+import { findIbans, findTaxIds, squash } from '../identifiers.ts';
+import { findLabels } from '../labels.ts';
+import type { Layout } from '../layout.ts';
+import { Features, plainWord } from '../learned/features.ts';
+import { kindBook } from '../lexicon/index.ts';
+import { around, type Piece, type Surroundings } from './around.ts';
+import { Labelled } from './labelled.ts';
+import { markOf } from './tokens.ts';
+
+/** A printed piece that may be a number of the document, as it is compared: letters and digits without spaces. */
+export interface Reference extends Piece {
+  key: string;
+  value: string;
+}
+
+const trimmed = (text: string): string => text.replace(/^[#:(№°.,;[\]-]+|[.,;:)\]]+$/g, '');
+/** Nothing of this is in a number. */
+const foreign = /[£$€¥%@,!?"“”=<>*]|\.\.|:\/\/|www\./;
+
+/** Every run of up to four words that stand together and may be a number: it has a digit in its last word, and no sign of money. */
+export function references({ rows }: Surroundings): Reference[] {
+  const found: Reference[] = [];
+  for (const [at, row] of rows.entries()) {
+    const { tokens } = row;
+    for (let from = 0; from < tokens.length; from++) {
+      // A number in groups may have more of them: "NO 999 888 777 MVA".
+      for (let to = from + 1; to <= Math.min(tokens.length, from + 6); to++) {
+        const last = tokens[to - 1]!;
+        if (to - from > 4 && !tokens.slice(from + 1, to).every((t) => /^[\dA-Z]{1,4}[.,;)]?$/.test(t.text))) break;
+        if (to - from > 1) {
+          const before = tokens[to - 2]!;
+          if (last.segment !== before.segment || last.x - before.end > 0.75 * last.word.size || /[:;,]$/.test(before.text)) break;
+        }
+        if (!/\d/.test(last.text) && !(to - from > 1 && /^(MVA|MWST|TVA|IVA|B\d\d)\.?$/.test(last.text))) continue;
+        const value = trimmed(
+          tokens
+            .slice(from, to)
+            .map((t) => t.text)
+            .join(' '),
+        );
+        const key = value.replace(/\s+/g, '').toUpperCase();
+        if (key.length < 2 || key.length > 24 || foreign.test(value) || !/\d/.test(key)) continue;
+        // Words before a number are its label; one short one, or one in capitals, may be part of it.
+        if (to - from > 1 && tokens.slice(from, to - 1).some((t) => /\p{Ll}{4}/u.test(t.text) || t.text.length > 12)) continue;
+        found.push({ at, from, to, text: value, key, value, mark: markOf(row, tokens.slice(from, to)) });
+      }
+    }
+  }
+  return found;
+}
+
+const shapeOf = (key: string): string =>
+  key.replace(/\d+/g, (d) => (d.length > 2 ? '9' : '8')).replace(/\p{L}+/gu, (l) => (l.length > 3 ? 'B' : 'A'));
+
+/** Shapes of tax numbers by country, as their offices give them out. */
+const taxShapes: [country: string, shape: RegExp][] = [
+  ['au', /^\d{11}$/],
+  ['in', /^\d{2}[A-Z]{5}\d{4}[A-Z][A-Z\d]Z[A-Z\d]$/],
+  ['jp', /^T\d{13}$/],
+  ['no', /^(NO)?\d{9}(MVA)?$/],
+  ['ch', /^CHE\d{9}(MWST|TVA|IVA)?$/],
+  ['us', /^\d{9}$/],
+  ['eu', /^EU\d{9}$/],
+  ['gb', /^(GB)?\d{9}(\d{3})?$/],
+  ['nl', /^(NL)?\d{9}B\d{2}$/],
+  ['fr', /^FR[A-Z\d]{2}\d{9}$/],
+  ['de', /^DE\d{9}$/],
+  ['any', /^[A-Z]{2}[A-Z\d]?\d{7,11}[A-Z\d]{0,2}$/],
+];
+const numberShapes = (key: string): string[] => taxShapes.filter(([, shape]) => shape.test(key)).map(([country]) => country);
+
+/** Evidence for each reference of a document, for every role alike. */
+export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Reference[]): Features[] {
+  const labels = new Labelled(layout);
+  const times = new Map<string, number>(),
+    shapes = new Map<string, number>(),
+    pages = new Map<string, Set<number>>();
+  for (const p of pieces) {
+    times.set(p.key, (times.get(p.key) ?? 0) + 1);
+    const { row, tokens } = all.rows[p.at]!;
+    const column = `${row.page} ${Math.round(tokens[p.from]!.x / 3)} ${shapeOf(p.key)}`;
+    shapes.set(column, (shapes.get(column) ?? 0) + 1);
+    (pages.get(p.key) ?? pages.set(p.key, new Set()).get(p.key)!).add(row.page);
+  }
+  const titles = layout.rows.flatMap((row) =>
+    row.segments.flatMap((s) =>
+      s.size > 1.12 * all.body || s.text === s.text.toUpperCase() ? findLabels(s.words, kindBook).map(() => ({ row, s })) : [],
+    ),
+  );
+  return pieces.map((p) => {
+    const f = new Features();
+    const { row, tokens } = all.rows[p.at]!;
+    const first = tokens[p.from]!,
+      own = tokens.slice(p.from, p.to);
+    around(f, all, p);
+    labels.add(f, row.page, first);
+    f.add(`words ${p.to - p.from}`);
+    f.add(`length ${Math.min(14, p.key.length)}`);
+    f.add(`digits ${Math.floor((p.key.replace(/\D/g, '').length / p.key.length) * 4)}`);
+    f.add(`shape ${shapeOf(p.key).slice(0, 8)}`);
+    const letters = /^\p{L}+/u.exec(p.key)?.[0];
+    if (letters) f.word('begins', letters.toLowerCase().slice(0, 8), 0.8);
+    for (const t of own.slice(0, -1)) f.word('inside', plainWord(t.text), 0.7);
+    if (/^0\d/.test(p.key)) f.add('leading zero');
+    if (/(19|20)\d\d/.test(p.key)) f.add('has a year');
+    if (/^(19|20)\d\d$/.test(p.key)) f.add('is a year');
+    if (/[-/.]/.test(p.key)) f.add(`sign ${/[-/.]/.exec(p.key)![0]}`);
+    if (findDates(own.map((t) => t.text).join(' ')).some((d) => d.length >= p.value.length - 2)) f.add('is a date');
+    if (/^\d{1,3}(\.\d{3})*\.\d{2}$|^\d+\.\d{1,2}$/.test(p.key)) f.add('is an amount');
+    if (findIbans(p.key).length > 0 || /^[A-Z]{2}\d{2}[A-Z]{4}\d{6,}/.test(p.key)) f.add('is an account');
+    if (findTaxIds(p.key).length > 0) f.add('is a tax number');
+    for (const shape of numberShapes(squash(p.key))) f.add(`like ${shape}`);
+    if (own.length > 1 && own.every((t) => /^\d{2,4}\W?$/.test(t.text))) f.add('groups of digits');
+    if (/^[A-Z]{1,2}\d{1,2}[A-Z]?\d[A-Z]{2}$/.test(p.key)) f.add('is a postcode');
+    if (/^(\+|00)\d|^0\d{3,4} ?\d/.test(p.value) && p.to - p.from > 1) f.add('is a telephone');
+    if (/^\d{2}-\d{2}-\d{2}$/.test(p.key)) f.add('is a sort code');
+    if (/^\d+(KG|G|MM|CM|M|L|ML|W|V|H|X\d+)$/.test(p.key)) f.add('is a measure');
+    f.add(`times ${Math.min(4, times.get(p.key)!)}`);
+    if (pages.get(p.key)!.size > 1) f.add('on several pages');
+    const column = shapes.get(`${row.page} ${Math.round(first.x / 3)} ${shapeOf(p.key)}`)!;
+    f.add(`like it below ${Math.min(5, column)}`);
+    const amounts = row.words.filter((w) => /\d[.,]\d{2}\D?$/.test(w.text)).length;
+    f.add(`amounts ${Math.min(3, amounts)}`);
+    if (p.from > 0 && first.segment === tokens[p.from - 1]!.segment && /\d/.test(tokens[p.from - 1]!.text)) f.add('digits before');
+    const next = tokens[p.to];
+    if (next && next.segment === own.at(-1)!.segment && /\d/.test(next.text)) f.add('digits after');
+    const title = titles.filter((t) => t.row.page === row.page);
+    if (title.some((t) => t.row === row)) f.add('beside a title');
+    else if (title.some((t) => Math.abs(t.row.y - row.y) < 4 * all.body)) f.add('near a title');
+    if (title.some((t) => t.s.words.includes(first.word))) f.add('in a title');
+    return f;
+  });
+}
+
+/** A number as it is compared: without spaces, in capitals. */
+export const referenceKey = (value: string): string => squash(value) && value.replace(/\s+/g, '').toUpperCase();

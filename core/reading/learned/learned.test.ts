@@ -1,0 +1,44 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { buckets, Features, plainWord } from './features.ts';
+import { reasonsOf, scoreOf, sharesOf, unpack } from './model.ts';
+
+const bytes = (of: Record<number, number>): string => {
+  const all = new Int8Array(buckets);
+  for (const [at, value] of Object.entries(of)) all[Number(at)] = value;
+  return Buffer.from(all.buffer).toString('base64');
+};
+
+describe('what was learned', () => {
+  it('weighs what is seen, in steps', () => {
+    const f = new Features();
+    f.add('left=number', 2);
+    f.add('page 1');
+    const model = unpack({ step: 0.5, bytes: bytes({ [f.at[0]!]: 3, [f.at[1]!]: -4 }) });
+    expect(scoreOf(model, f)).toBeCloseTo(0.5 * (2 * 3 - 4));
+  });
+  it('names what spoke most for it, and nothing that spoke against it', () => {
+    const f = new Features();
+    for (const name of ['a', 'b', 'c', 'd']) f.add(name);
+    const model = unpack({ step: 1, bytes: bytes({ [f.at[0]!]: 1, [f.at[1]!]: 9, [f.at[2]!]: -9, [f.at[3]!]: 4 }) });
+    expect(reasonsOf(model, f, 2)).toEqual(['b', 'd']);
+  });
+  it('words that are alike are seen alike, whatever their accents and case', () => {
+    const [one, other] = [new Features(), new Features()];
+    one.word('left', plainWord('Numéro:'));
+    other.word('left', plainWord('NUMERO'));
+    expect(one.at).toEqual(other.at);
+    const near = new Features();
+    near.word('left', 'numer');
+    expect(near.at.filter((at) => one.at.includes(at)).length).toBeGreaterThan(2);
+  });
+  it('shares of certainty are of one whole, in the order of the scores', () =>
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -400, max: 400, noNaN: true }), { minLength: 1, maxLength: 30 }), (scores) => {
+        const shares = sharesOf(scores);
+        expect(shares.reduce((a, b) => a + b, 0)).toBeCloseTo(1);
+        for (let i = 0; i < scores.length; i++)
+          for (let j = 0; j < scores.length; j++) if (scores[i]! > scores[j]!) expect(shares[i]!).toBeGreaterThanOrEqual(shares[j]!);
+      }),
+    ));
+});

@@ -1,0 +1,228 @@
+import { union, type Word } from '../../page/index.ts';
+import type { Layout } from '../layout.ts';
+import { isCurrency } from '../numbers.ts';
+import { rateOf } from '../table/rates.ts';
+import { explained } from '../taxtable.ts';
+import { holds } from '../table/values.ts';
+import type { Read, ReadLine } from '../types.ts';
+import { itemFeatures, type LineRows, type SeenItem } from './itemfeatures.ts';
+import { itemMeasured, itemShares, type LogShares } from './models.ts';
+import type { PrintedRow } from './printed.ts';
+import { countsWhole, moneyLike } from './rowfeatures.ts';
+import { itemTags, type ItemTag } from './tags.ts';
+
+type Weighed = SeenItem & { shares: LogShares<ItemTag> };
+
+/** How much what a whole column is tells of one of its items. */
+const column = 0.6;
+
+/** Every item of the lines with how sure it is what it is: by itself, and by what stands in the same column of other lines. */
+function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[]): Weighed[] {
+  const seen = itemFeatures(layout, rows, lines).map((s) => ({ ...s, shares: itemShares(s.features) }));
+  const columns = new Map<string, Weighed[]>();
+  for (const s of seen) (columns.get(s.column) ?? columns.set(s.column, []).get(s.column)!).push(s);
+  const mean = new Map<string, LogShares<ItemTag>>();
+  for (const [key, own] of columns)
+    if (own.length > 1)
+      mean.set(
+        key,
+        Object.fromEntries(
+          itemTags.map((tag) => [tag, own.reduce((a, s) => a + Math.max(-8, s.shares[tag]), 0) / own.length]),
+        ) as LogShares<ItemTag>,
+      );
+  return seen.map((s) => {
+    const of = mean.get(s.column);
+    if (!of) return s;
+    const mixed = itemTags.map((tag) => Math.max(-12, s.shares[tag]) + column * of[tag]);
+    const top = Math.max(...mixed),
+      sum = top + Math.log(mixed.reduce((a, m) => a + Math.exp(m - top), 0));
+    return { ...s, shares: Object.fromEntries(itemTags.map((tag, i) => [tag, mixed[i]! - sum])) as LogShares<ItemTag> };
+  });
+}
+
+interface Parts {
+  amount: Weighed;
+  quantity: Weighed | null;
+  price: Weighed | null;
+  discount: Weighed | null;
+  per: number;
+  pence: boolean;
+  holds: boolean;
+  score: number;
+}
+
+const plain = (w: Weighed): string => w.item.figure!.value;
+
+/** A price may be for so many pieces, or in pence. */
+const perMany = [
+  [100, false],
+  [1000, false],
+  [10, false],
+  [1, true],
+] as const;
+/** Words that say so. On ink a lost point makes the same figures: there they have to be printed. */
+const saysMany = /\b(per|pro|par|pour|je|p)\.? ?\d*(10|100|1[,. ]?000|c|m|mille|thousand|hundred)\b|‰|\b\d+p\b|pence/i;
+
+/** A quick look whether it can hold, before it is computed exactly: floats are good for that and for nothing else. */
+function nearly(q: Weighed, p: Weighed, d: Weighed | null, per: number, amount: Weighed): boolean {
+  const made = (Math.abs(Number(plain(q)) * Number(plain(p))) / per) * (d ? 1 - Math.abs(Number(plain(d))) / 100 : 1);
+  return Math.abs(made - Math.abs(Number(plain(amount)))) < 0.6;
+}
+
+/** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
+function partsOf(items: Weighed[], currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
+  const figures = items.filter((i) => i.item.figure);
+  const amounts = figures.filter((i) => i.features.names.includes('row 0') && (moneyLike(i.item, whole) || i.shares.amount > -1));
+  const onEdge = edge === null ? [] : amounts.filter((i) => Math.abs(i.item.end - edge) < 5);
+  const usable = (onEdge.length > 0 ? onEdge : amounts.length > 0 ? amounts : figures.filter((i) => i.features.names.includes('row 0')))
+    .sort((a, b) => b.shares.amount - a.shares.amount)
+    .slice(0, 3);
+  let best: Parts | null = null;
+  for (const amount of usable) {
+    const rest = figures.filter((i) => i !== amount && !i.item.figure!.percent);
+    const gain = (i: Weighed, tag: ItemTag) => i.shares[tag] - Math.max(i.shares.other, i.shares.description);
+    const quantities = [...rest].sort((a, b) => b.shares.quantity - a.shares.quantity).slice(0, 4),
+      prices = [...rest].sort((a, b) => b.shares.price - a.shares.price).slice(0, 4);
+    const discounts = figures.filter((i) => i !== amount && i.shares.discount > -1.2);
+    const put = (quantity: Weighed | null, price: Weighed | null, discount: Weighed | null, per: number, pence: boolean, fits: boolean) => {
+      const score =
+        amount.shares.amount * 1.5 +
+        (quantity ? Math.max(fits ? -2.5 : -9, gain(quantity, 'quantity')) : 0) +
+        (price ? Math.max(fits ? -2.5 : -9, gain(price, 'price')) : 0) +
+        // The more digits an amount has, the less it is made by chance.
+        (fits
+          ? 3 + 0.8 * plain(amount).replace(/\D/g, '').length - (per > 1 ? 0.7 : 0) - (pence ? 1 : 0) - (plain(quantity!) === '1' ? 1.5 : 0)
+          : quantity && price
+            ? -1
+            : 0) +
+        (discount && !fits ? -0.5 : 0);
+      if (!best || score > best.score) best = { amount, quantity, price, discount, per, pence, holds: fits, score };
+    };
+    put(null, null, null, 1, false, false);
+    for (const q of quantities) put(q, null, null, 1, false, false);
+    for (const p of prices) put(null, p, null, 1, false, false);
+    for (const q of quantities)
+      for (const p of prices) {
+        if (q === p) continue;
+        let fitting = false;
+        for (const d of [null, ...discounts.filter((x) => x !== q && x !== p)])
+          for (const [per, pence] of [[1, false], ...(bulk ? perMany : [])] as const)
+            if (
+              nearly(q, p, d, pence ? 100 : per, amount) &&
+              holds(plain(q), plain(p), d ? plain(d).replace('-', '') : null, pence ? 100 : per, plain(amount), currency)
+            ) {
+              put(q, p, d, per, pence, true);
+              fitting = true;
+            }
+        if (!fitting) put(q, p, discounts.find((x) => x !== q && x !== p) ?? null, 1, false, false);
+      }
+  }
+  return best;
+}
+
+const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
+
+/** Lines from their printed rows: what each item is, so that most of them multiply out. Null where a row has no amount. */
+export function linesOf(
+  layout: Layout,
+  rows: readonly PrintedRow[],
+  lines: readonly LineRows[],
+  currency: string,
+  legend: ReadonlyMap<string, string>,
+): { lines: ReadLine[]; multiply: number; priced: number; sure: number } | null {
+  const weighed = weigh(layout, rows, lines);
+  const whole = countsWhole(rows);
+  const inLines = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
+  // A code's meaning is looked up once.
+  const meanings = new Map<string, string | null>();
+  const rateSaid = ({ item }: Weighed): { value: string; confidence: number } | null => {
+    if (!item.figure?.percent && item.text.length <= 2) {
+      if (!meanings.has(item.text))
+        meanings.set(
+          item.text,
+          explained(layout, item.text, (row) => inLines.has(row)),
+        );
+      const value = meanings.get(item.text);
+      if (value) return { value, confidence: 0.93 };
+      // A code that nothing explains is no rate.
+      if (item.text.length === 1 && !legend.has(item.text.toUpperCase())) return null;
+    }
+    return rateOf(item.words, item.figure?.value ?? null, legend);
+  };
+  const own = lines.map((_, line) => weighed.filter((w) => w.line === line));
+  // Amounts stand under each other: the edge on which most of them do decides where one line has several figures.
+  const edges = own.flatMap((items) => {
+    const top = items
+      .filter((i) => i.item.figure && i.features.names.includes('row 0') && moneyLike(i.item, whole))
+      .sort((a, b) => b.shares.amount - a.shares.amount)[0];
+    return top ? [top.item.end] : [];
+  });
+  const edge = edges.find((e) => edges.filter((o) => Math.abs(o - e) < 4).length > edges.length * 0.6) ?? null;
+  const bulk = !layout.pages.some((p) => p.scan || p.words.some((w) => w.sure !== undefined)) || saysMany.test(layout.text);
+  let multiply = 0,
+    priced = 0,
+    sure = 0;
+  const found: ReadLine[] = [];
+  for (const items of own) {
+    const parts = partsOf(items, currency, whole, edge, bulk);
+    if (!parts) return null;
+    const { amount, quantity, price, discount, per, pence } = parts;
+    if (quantity && price) priced++;
+    if (parts.holds) multiply++;
+    sure += amount.shares.amount;
+    const proof = parts.holds
+      ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discount ? ` − ${plain(discount).replace('-', '')}%` : ''} = ${plain(amount)}`
+      : null;
+    const page = (w: Weighed) => rows[w.at]!.row.page;
+    const read = (value: string, of: Weighed[], words: Word[], confidence: number, proven = false): Read => ({
+      value,
+      mark: { page: page(of[0]!), ...union(words) },
+      confidence: proven ? 0.995 : Math.min(0.99, confidence),
+      proof: proven ? proof : null,
+    });
+    const shareOf = (w: Weighed, tag: ItemTag) => itemMeasured(Math.exp(w.shares[tag]));
+    const figure = (w: Weighed | null, tag: ItemTag): Read | null => w && read(plain(w), [w], w.item.words, shareOf(w, tag), parts.holds);
+    const taken = new Set([amount, quantity, price, discount]);
+    const best = (w: Weighed): ItemTag => itemTags.reduce((a, b) => (w.shares[b] > w.shares[a] ? b : a));
+    const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
+    const codes = text('code');
+    const code = codes.filter((w) => w.at === codes[0]!.at);
+    const described = text('description').filter((w) => !isCurrency(w.item.text));
+    const rate = items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0];
+    const said = rate && rateSaid(rate);
+    // What several words make is right where all of them are.
+    const least = (list: Weighed[], tag: ItemTag) => Math.min(...list.map((w) => shareOf(w, tag)));
+    const after =
+      quantity &&
+      items.find((w) => w.at === quantity.at && w.item.x > quantity.item.end && w.item.x - quantity.item.end < 2 * rows[w.at]!.row.h);
+    const unit = quantity?.item.figure?.unit
+      ? read(quantity.item.figure.unit, [quantity], quantity.item.words, 0.9)
+      : after && !after.item.figure && best(after) === 'other' && /^\p{L}[\p{L}.²³-]{0,9}$/u.test(after.item.text)
+        ? read(after.item.text, [after], after.item.words, 0.9)
+        : null;
+    const words = (list: Weighed[]) => list.flatMap((w) => w.item.words).filter((w) => rows[list[0]!.at]!.row.page === page(list[0]!) || w);
+    found.push({
+      code: code.length ? read(trimmed(code.map((w) => w.item.text).join(' ')), code, words(code), least(code, 'code')) : null,
+      description: described.length
+        ? read(
+            trimmed(described.map((w) => w.item.text).join(' ')),
+            described,
+            words(described.filter((w) => page(w) === page(described[0]!))),
+            least(described, 'description'),
+          )
+        : null,
+      quantity: figure(quantity, 'quantity'),
+      unit,
+      unitPrice: figure(price, 'price'),
+      priceQuantity: per > 1 ? String(per) : null,
+      discountPercent:
+        discount && read(plain(discount).replace('-', ''), [discount], discount.item.words, shareOf(discount, 'discount'), parts.holds),
+      taxRate:
+        said && rate
+          ? read(said.value.replace(/\.0+$/, ''), [rate], rate.item.words, Math.min(said.confidence, shareOf(rate, 'rate')))
+          : null,
+      amount: read(plain(amount), [amount], amount.item.words, shareOf(amount, 'amount'), parts.holds),
+    });
+  }
+  return { lines: found, multiply, priced, sure };
+}

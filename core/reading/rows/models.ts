@@ -1,0 +1,33 @@
+import type { Features } from '../learned/features.ts';
+import { scoreOf, unpack, type Model } from '../learned/model.ts';
+import { itemTags, rowTags, type ItemTag, type RowTag } from './tags.ts';
+import { totalTags, type TotalTag } from '../totals/features.ts';
+import { stepped } from '../calibration.ts';
+import { itemRight, itemWeights, rowWeights, totalWeights } from './weights.ts';
+
+let models: { row: Model[]; item: Model[]; total: Model[] } | null = null;
+const all = () =>
+  (models ??= {
+    row: rowTags.map((tag) => unpack(rowWeights[tag])),
+    item: itemTags.map((tag) => unpack(itemWeights[tag])),
+    total: totalTags.map((tag) => unpack(totalWeights[tag])),
+  });
+
+/** Natural logarithms of the shares of certainty of tags. */
+export type LogShares<Tag extends string> = Record<Tag, number>;
+
+function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[], features: Features): LogShares<Tag> {
+  const scores = of.map((m) => scoreOf(m, features));
+  const top = Math.max(...scores);
+  const sum = top + Math.log(scores.reduce((a, s) => a + Math.exp(s - top), 0));
+  return Object.fromEntries(tags.map((tag, i) => [tag, scores[i]! - sum])) as LogShares<Tag>;
+}
+
+/** How sure it is what a printed row is. */
+export const rowShares = (features: Features): LogShares<RowTag> => logShares(rowTags, all().row, features);
+/** How sure it is what a figure or word of a line's rows is. */
+export const itemShares = (features: Features): LogShares<ItemTag> => logShares(itemTags, all().item, features);
+/** How many of the items that were told with a share like this were right. */
+export const itemMeasured = (share: number): number => stepped(itemRight, share);
+/** How sure it is what a figure beside the lines is. */
+export const totalShares = (features: Features): LogShares<TotalTag> => logShares(totalTags, all().total, features);

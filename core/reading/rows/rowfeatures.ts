@@ -1,0 +1,142 @@
+import { findDates } from '../../dates/index.ts';
+import type { Layout } from '../layout.ts';
+import { Features, plainWord } from '../learned/features.ts';
+import type { Item, PrintedRow } from './printed.ts';
+
+/** A figure that may be an amount: with the decimals of money, a sign of it, or thousands that are parted; any where amounts are written without. */
+export const moneyLike = ({ figure, text }: Item, loose: boolean): boolean =>
+  figure !== null &&
+  !figure.percent &&
+  !figure.unit &&
+  (figure.decimals === 2 || figure.money || /\d[,.'’ ]\d{3}\D*$/.test(text) || (loose && figure.decimals < 2));
+
+/** Whether a page's amounts need not have two decimals: yen, or figures as a spreadsheet shows them. */
+export function countsWhole(rows: readonly PrintedRow[]): boolean {
+  const last = rows.flatMap((r) => r.items.filter((i) => i.figure && !i.figure.percent).at(-1)?.figure ?? []);
+  const exact = last.filter((f) => f.decimals === 2).length;
+  return exact < 3 || exact < 0.2 * last.length;
+}
+
+const round = (n: number) => Math.round(n * 1e4) / 1e4;
+
+/** Whether a number is the product of two others, by piece, hundred or thousand. */
+export function hasProduct(values: readonly number[]): boolean {
+  const known = new Set(values.map(round));
+  for (let i = 0; i < values.length; i++)
+    for (let j = i + 1; j < values.length; j++) {
+      const [a, b] = [values[i]!, values[j]!];
+      if (a === 0 || b === 0 || a === 1 || b === 1) continue;
+      for (const per of [1, 100, 1000]) {
+        const c = (a * b) / per;
+        for (const x of [round(c), Math.round(c * 100) / 100, ...(Number.isInteger(a) && Number.isInteger(b) ? [Math.round(c)] : [])])
+          if (x !== round(a) && x !== round(b) && known.has(x)) return true;
+      }
+    }
+  return false;
+}
+
+const valuesOf = (row: PrintedRow | undefined): number[] =>
+  row ? row.items.flatMap((i) => (i.figure ? [Math.abs(Number(i.figure.value))] : [])) : [];
+
+/** Right edges on which amounts stand, the most frequent first. */
+export function amountEdges(rows: readonly PrintedRow[], whole: boolean): number[] {
+  const count = new Map<number, number>();
+  for (const r of rows)
+    for (const i of r.items) if (moneyLike(i, whole)) count.set(Math.round(i.end / 3), (count.get(Math.round(i.end / 3)) ?? 0) + 1);
+  return [...count].sort((a, b) => b[1] - a[1]).map(([edge]) => edge);
+}
+
+/** What is seen of a row by itself. */
+function seen(
+  layout: Layout,
+  rows: readonly PrintedRow[],
+  at: number,
+  all: { whole: boolean; edges: number[]; body: number; starts: Map<number, number>; times: Map<string, number>; fonts: string },
+): Features {
+  const f = new Features();
+  const { row, items } = rows[at]!;
+  const page = layout.pages.find((p) => p.number === row.page)!;
+  const figures = items.filter((i) => i.figure),
+    amounts = items.filter((i) => moneyLike(i, all.whole)),
+    words = items.filter((i) => !i.figure && /\p{L}/u.test(i.text));
+  f.add(`figures ${Math.min(6, figures.length)}`);
+  f.add(`amounts ${Math.min(5, amounts.length)}`);
+  f.add(`words ${Math.min(8, words.length)}`);
+  f.add(`segments ${Math.min(7, row.segments.length)}`);
+  for (const [k, edge] of all.edges.slice(0, 4).entries()) if (amounts.some((a) => Math.abs(a.end / 3 - edge) <= 1)) f.add(`on edge ${k}`);
+  const last = amounts.at(-1);
+  if (last) {
+    f.add(
+      last.end > Math.max(...rows.filter((r) => r.row.page === row.page).map((r) => r.row.x + r.row.w)) - 8
+        ? 'amount at the right'
+        : 'amount inside',
+    );
+    f.add(`amount x${Math.floor((last.end / page.width) * 8)}`);
+    f.add(`value times ${Math.min(3, all.times.get(last.figure!.value) ?? 0)}`);
+    if (items.at(-1) === last) f.add('ends with an amount');
+  }
+  f.add(`x${Math.floor((row.x / page.width) * 8)}`);
+  f.add(`y${Math.floor((row.y / page.height) * 8)}`);
+  f.add(`starts here ${Math.min(5, (all.starts.get(Math.round(row.x / 3)) ?? 0) >> 1)}`);
+  const values = valuesOf(rows[at]);
+  if (hasProduct(values)) f.add('product');
+  else if (hasProduct([...values, ...valuesOf(rows[at - 1])]) && values.length) f.add('product with the row above');
+  else if (hasProduct([...values, ...valuesOf(rows[at + 1])]) && values.length) f.add('product with the row below');
+  for (const w of words.slice(0, 8)) f.word('w', plainWord(w.text), 0.5);
+  const first = words[0];
+  if (first) f.word('first', plainWord(first.text), 0.6);
+  if (items[0]?.figure) f.add('begins with a figure');
+  if (figures.some((i) => i.figure!.percent)) f.add('percent');
+  if (figures.some((i) => i.figure!.value.startsWith('-'))) f.add('negative');
+  if (figures.some((i) => i.figure!.decimals > 2)) f.add('many decimals');
+  if (figures.some((i) => i.figure!.decimals === 0 && !i.figure!.percent && i.figure!.value.length <= 4)) f.add('a small whole figure');
+  if (findDates(row.text).length > 0) f.add('date');
+  if (first && /^\p{Ll}/u.test(items[0]!.text)) f.add('begins small');
+  if (row.text === row.text.toUpperCase() && words.length) f.add('capitals');
+  if (/:$/.test(row.segments[0]!.text)) f.add('ends with a colon');
+  for (const t of row.totals) f.add(`total ${t.role}`);
+  if (row.columns.length >= 2) f.add(`heads ${Math.min(5, row.columns.length)}`);
+  for (const l of row.fields.slice(0, 2)) f.add(`field ${l.role}`);
+  const size = row.segments[0]!.size / all.body;
+  f.add(`size ${Math.round(Math.min(4, size * 4))}`);
+  if (row.words[0]!.font !== all.fonts) f.add('another face');
+  const before = rows[at - 1],
+    next = rows[at + 1];
+  if (before && before.row.page === row.page) {
+    f.add(`gap above ${Math.max(-1, Math.min(6, Math.floor(((row.y - before.row.y - before.row.h) / all.body) * 2)))}`);
+    f.add(row.x > before.row.x + 4 ? 'indented' : row.x < before.row.x - 4 ? 'outdented' : 'in line');
+  } else f.add('top of the page');
+  if (next && next.row.page === row.page)
+    f.add(`gap below ${Math.max(-1, Math.min(6, Math.floor(((next.row.y - row.y - row.h) / all.body) * 2)))}`);
+  return f;
+}
+
+const carried = /^(figures|amounts|words|segments|on edge|product|x\d|total|heads|date|ends with|field|first=|gap|begins)/;
+
+/** What is seen of each printed row and of those round it: whether it is a line's row, belongs to one, or is something else. */
+export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Features[] {
+  const whole = countsWhole(rows);
+  const sizes = layout.pages.flatMap((p) => p.words.map((w) => w.size)).sort((a, b) => a - b);
+  const starts = new Map<number, number>(),
+    times = new Map<string, number>(),
+    fonts = new Map<string, number>();
+  for (const r of rows) {
+    starts.set(Math.round(r.row.x / 3), (starts.get(Math.round(r.row.x / 3)) ?? 0) + 1);
+    for (const i of r.items) if (i.figure) times.set(i.figure.value, (times.get(i.figure.value) ?? 0) + 1);
+    for (const w of r.row.words) fonts.set(w.font, (fonts.get(w.font) ?? 0) + 1);
+  }
+  const usual = [...fonts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
+  const all = { whole, edges: amountEdges(rows, whole), body: sizes[sizes.length >> 1] ?? 10, starts, times, fonts: usual };
+  const alone = rows.map((_, at) => seen(layout, rows, at, all));
+  return alone.map((f, at) => {
+    const whole = new Features();
+    whole.take(f);
+    for (const o of [-2, -1, 1, 2]) {
+      const other = alone[at + o];
+      if (!other || rows[at + o]!.row.page !== rows[at]!.row.page) continue;
+      for (let i = 0; i < other.names.length; i++)
+        if (carried.test(other.names[i]!)) whole.add(`${o} ${other.names[i]}`, other.values[i]! * 0.7);
+    }
+    return whole;
+  });
+}
