@@ -90,7 +90,7 @@ export function dateOrderOf(layout: Layout): DateOrder {
 
 /** Words of payment in the languages that are read. */
 const paying =
-  /\b(pay|paid|payable|payment|terms|due|settlement|settle|net|nett?o|days from|days of|betaling\w*|betalen|betaalbaar|binnen|zahlbar|zahlung\w*|zahlen|fällig|innerhalb|frist|paiement|règlement|reglement|payable|échéance|betala|betalning\w*|betales|pago|vencimiento|pagamento|scadenza|prazo|termin|płatności|maksu\w*|splatno\w*)\b/i;
+  /\b(pay|paid|payable|payment|terms|due|settlement|settle|net|nett?o|days from|days of|betaling\w*|betalen|betaalbaar|binnen|zahlbar|zahlung\w*|zahlen|fällig|innerhalb|frist|paiement|règlement|reglement|payable|échéance|betala|betalning\w*|betales|pago|vencimiento|transferencia|remit\w*|transfer|überweis\w*|virement|bonifico|przelew|pagamento|scadenza|prazo|termin|płatności|maksu\w*|splatno\w*)\b/i;
 
 /** Lines of text that may run on below: each piece of a row with the one that stands under it, but for rows of figures. */
 function lettered(layout: Layout, inTable: (row: LabelledRow) => boolean): { row: LabelledRow; text: string; words: Word[] }[] {

@@ -41,6 +41,12 @@ function above({ rows, body }: Surroundings, { at, from, to }: Piece): Token[][]
   return found;
 }
 
+/** Whether a page bears facts of the head: the first two do, and the last; what is between is lines. */
+export const bearsHead = ({ sizes }: Surroundings, page: number): boolean => {
+  const pages = [...sizes.keys()];
+  return pages.indexOf(page) < 2 || page === pages.at(-1);
+};
+
 /** Words near a piece, in each direction, and where it stands: evidence that any kind of value has. */
 export function around(f: Features, all: Surroundings, piece: Piece): void {
   const { rows, body, sizes } = all;

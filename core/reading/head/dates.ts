@@ -1,7 +1,7 @@
 import { findDates, type FoundDate } from '../../dates/index.ts';
 import type { Layout } from '../layout.ts';
 import { Features } from '../learned/features.ts';
-import { around, type Piece, type Surroundings } from './around.ts';
+import { around, bearsHead, type Piece, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
 import { markOf } from './tokens.ts';
 
@@ -11,8 +11,9 @@ export interface PrintedDate extends Piece {
 }
 
 /** Every date of a document, row by row. */
-export function printedDates({ rows }: Surroundings): PrintedDate[] {
-  return rows.flatMap((row, at) => {
+export function printedDates(all: Surroundings): PrintedDate[] {
+  return all.rows.flatMap((row, at) => {
+    if (!bearsHead(all, row.row.page)) return [];
     const { tokens } = row;
     const text = tokens.map((t) => t.text).join(' ');
     const starts: number[] = [];

@@ -32,7 +32,7 @@ export function evidenceOf(layout: Layout, order: DateOrder, { companies = [] }:
   const all = surroundingsOf(layout);
   const numbers = references(all),
     dates = printedDates(all),
-    names = printedNames(layout);
+    names = printedNames(layout, all);
   const days = dates.map(({ dates: d }) => d[order] ?? d['day-first'] ?? d['month-first'] ?? d['year-first']!);
   const labels = new Set(layout.rows.flatMap((r) => r.fields.filter((f) => !f.weak).map((f) => f.role)));
   const known = [...labels].map((role): [string, number] => [`label ${role}`, 1]);

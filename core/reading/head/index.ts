@@ -179,6 +179,22 @@ function preferring(list: Ranked[], known: ReadonlySet<string>): Ranked[] {
   return weighed.map((r) => ({ ...r, share: r.share / all })).sort((a, b) => b.share - a.share);
 }
 
+/** The fullest form in which a firm's name is printed: the legal name in the foot rather than the word in the logo, as sure as both. */
+function fullest(chosen: Ranked, list: readonly Ranked[], features: readonly Features[], buyer: Ranked | undefined): Ranked {
+  const has = (r: Ranked, name: string) => features[r.best]!.names.includes(name);
+  if (has(chosen, 'legal form') || chosen.value!.length < 5) return chosen;
+  const fuller = list.find(
+    (r) =>
+      r !== chosen &&
+      r !== buyer &&
+      ` ${r.value} `.includes(` ${chosen.value} `) &&
+      has(r, 'legal form') &&
+      !has(r, 'ours') &&
+      r.value!.length <= chosen.value!.length + 35,
+  );
+  return fuller ? { ...fuller, share: fuller.share + chosen.share } : chosen;
+}
+
 /** Who sends it and to whom: two, and not the same one. */
 function namesOf({ names, of }: Evidence, { suppliers = [] }: Context): Pick<Head, 'supplierName' | 'buyerName'> {
   const values = names.map((n) => n.plain);
@@ -190,6 +206,7 @@ function namesOf({ names, of }: Evidence, { suppliers = [] }: Context): Pick<Hea
     for (const b of buyers.slice(0, 5))
       if (!a.value!.includes(b.value!) && !b.value!.includes(a.value!) && a.share * b.share > best.share)
         best = { share: a.share * b.share, sender: a, buyer: b };
+  if (best.sender) best.sender = fullest(best.sender, senders, of.name, best.buyer);
   const mark = (r: Ranked) => names[r.best]!.mark,
     text = (r: Ranked) => names[r.best]!.text;
   return {

@@ -4,7 +4,7 @@ import { findLabels } from '../labels.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';
 import { kindBook } from '../lexicon/index.ts';
-import type { Surroundings } from './around.ts';
+import { bearsHead, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
 
 /** A company as the application knows it. */
@@ -49,7 +49,7 @@ function nameOf(text: string): string {
 }
 
 /** Every piece of the document that may be a name: whole pieces, their parts, and two that stand under each other. */
-export function printedNames(layout: Layout): PrintedName[] {
+export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
   const found: PrintedName[] = [];
   const put = (at: number, segment: Segment, raw: string, part: boolean, more?: Segment) => {
     const text = nameOf(raw);
@@ -59,8 +59,7 @@ export function printedNames(layout: Layout): PrintedName[] {
     found.push({ at, segment, text, plain: plainName(text), part, mark: { page: segment.page, ...union(own.length ? own : words) } });
   };
   for (const row of layout.rows) {
-    // A foot of small print repeats what the head says; long documents need not be looked at to their end for names.
-    if (found.length > 600) break;
+    if (!bearsHead(all, row.page)) continue;
     for (const segment of row.segments) {
       put(row.index, segment, segment.text, false);
       const parts = segment.text.split(seams).filter((p) => p?.trim());

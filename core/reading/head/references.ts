@@ -4,7 +4,7 @@ import { findLabels } from '../labels.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';
 import { kindBook } from '../lexicon/index.ts';
-import { around, type Piece, type Surroundings } from './around.ts';
+import { around, bearsHead, type Piece, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
 import { markOf } from './tokens.ts';
 
@@ -19,9 +19,10 @@ const trimmed = (text: string): string => text.replace(/^[#:(№°.,;[\]-]+|[.,;
 const foreign = /[£$€¥%@,!?"“”=<>*]|\.\.|:\/\/|www\./;
 
 /** Every run of up to four words that stand together and may be a number: it has a digit in its last word, and no sign of money. */
-export function references({ rows }: Surroundings): Reference[] {
+export function references(all: Surroundings): Reference[] {
   const found: Reference[] = [];
-  for (const [at, row] of rows.entries()) {
+  for (const [at, row] of all.rows.entries()) {
+    if (!bearsHead(all, row.row.page)) continue;
     const { tokens } = row;
     for (let from = 0; from < tokens.length; from++) {
       // A number in groups may have more of them: "NO 999 888 777 MVA".
