@@ -62,7 +62,9 @@ describe('what is typed into an amount field', () => {
     ['2*12,50+1.000,25', '1025.25'],
     ['1 234,50', '1234.5'],
   ])('%s makes %s', (typed, result) => expect(calculate(typed)!.toFixed()).toBe(result));
-  it.each(['', 'abc', '1/0', '2**3', '((1)', '1..2', '1,2,3', '1.2,3.4', '1,,234', 'alert(1)'])('%s is refused', (typed) => expect(calculate(typed)).toBeNull());
+  it.each(['', 'abc', '1/0', '2**3', '((1)', '1..2', '1,2,3', '1.2,3.4', '1,,234', 'alert(1)'])('%s is refused', (typed) =>
+    expect(calculate(typed)).toBeNull(),
+  );
   it('is the same figure in both styles of writing', () =>
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 99_999_999_999 }), (cents) => {
