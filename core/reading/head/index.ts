@@ -99,7 +99,12 @@ function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | '
   const keys = [...references.map((r) => r.key), null];
   // An amount or a date is no number, however bare the page.
   const bare = (r: Ranked) => !of.reference[r.best]!.names.some((name) => name === 'is an amount' || name === 'is a date');
-  const own = ranked(modelOf('invoiceNumber'), of.reference, keys).filter((r) => r.value === null || bare(r)),
+  // Where several pages bear a number of their own, the document goes by the first: what stands there is looked at alone.
+  const front = references.findIndex((r) => r.mark.page !== references[0]!.mark.page);
+  const numbers = (features: readonly Features[], values: readonly (string | null)[]) =>
+    ranked(modelOf('invoiceNumber'), features, values).filter((r) => r.value === null || bare(r));
+  const first = front < 0 ? [] : numbers([...of.reference.slice(0, front), of.reference.at(-1)!], [...keys.slice(0, front), null]);
+  const own = first[0] && first[0].value !== null && first[0].share > 0.5 ? first : numbers(of.reference, keys),
     order = ranked(modelOf('purchaseOrder'), of.reference, keys);
   let best: { share: number; own: Ranked | undefined; order: Ranked | undefined } = { share: -1, own: own[0], order: order[0] };
   for (const a of own.slice(0, 4))
