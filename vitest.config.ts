@@ -10,7 +10,7 @@ export default defineConfig({
           name: 'core',
           // Pure functions: each file need not load everything anew.
           isolate: false,
-          include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'documents/**/*.test.ts', 'web/**/*.test.ts'],
+          include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'documents/**/*.test.ts', 'bench/**/*.test.ts', 'web/**/*.test.ts'],
         },
       },
       {

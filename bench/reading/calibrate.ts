@@ -45,7 +45,6 @@ function pooled(list: Judged[]): [number, number][] {
 /** The head's facts are measured where they are learned (`bench/learn`). */
 const fields = [
   'kind',
-  'supplier.taxId',
   'supplier.iban',
   'currency',
   'netTotal',

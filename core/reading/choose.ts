@@ -45,7 +45,7 @@ function weighed(layout: Layout, table: Table, likely: number, multiply: number,
 /** A heading of so many known columns is trusted. */
 const wellHeaded = 5;
 
-/** Of all ways to read the lines, by headings and by what the rows look like, the one that explains most. */
+/** Of all ways to read the lines, by headings and by what the rows look like, the one that explains most; `raw`: by headings alone, as their rules score it. */
 export function chooseLines(layout: Layout, currency: string, raw = false): Chosen {
   const legend = legendOf(layout);
   const seen = new RowsSeen(layout);
@@ -64,16 +64,16 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
       }),
     );
   };
-  const ways = seen
-    .read(currency, legend)
-    .map(({ likely, multiply, lines, firstRow, lastRow, missed }) =>
-      weighed(layout, { lines, columns: [], rest: [], product: null, firstRow, lastRow, missed }, likely, multiply, learned),
-    );
   const headed = readTable(layout, currency, legend);
   const multiply = headed.lines.filter((l) => l.amount.proof).length;
   // A heading whose words are known tells more than what its rows look like; else what they look like does, where both explain the same.
   const told = new Set(headed.columns.map((c) => c.role)).size >= wellHeaded && headed.columns.some((c) => c.role === 'description');
-  const lines = raw ? headed.lines : calibrateLines(headed.lines);
-  ways.push(weighed(layout, { ...headed, lines }, seen.likely(rowsOf(layout, headed)) + (told ? 0.3 : -0.25), multiply, learned));
+  const likely = seen.likely(rowsOf(layout, headed)) + (told ? 0.3 : -0.25);
+  // To measure the rules under headings nothing else is read.
+  if (raw) return weighed(layout, headed, likely, multiply, learned);
+  const ways = seen
+    .read(currency, legend)
+    .map((way) => weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned));
+  ways.push(weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned));
   return ways.reduce((best, way) => (way.worth > best.worth ? way : best));
 }

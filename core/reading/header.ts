@@ -125,7 +125,6 @@ export function readTerms(layout: Layout, inTable: (row: LabelledRow) => boolean
         !/\b(pay|payable|payment|terms)\b/i.test(sentence)
       )
         continue;
-      if (!words[0] || !text.startsWith(words[0].text) || !row) continue;
       found.push({
         value: sentence.replace(/\.$/, '').replace(/^.*?:\s*/, ''),
         mark: markOf(row.page, words),

@@ -21,8 +21,8 @@ export const sure = 0.9;
 
 /**
  * Reads one document from its pages: header, lines, charges, totals; every value with its mark, its confidence and the sum that
- * proves it. Values that the page does not show are null. Pure: the same pages give the same reading. With `raw` the confidences are
- * the rules' own scores, for measuring them.
+ * proves it. Values that the page does not show are null. Pure: the same pages give the same reading. With `raw` the lines are
+ * read under headings alone and confidences are the rules' own scores, for measuring them.
  */
 export function readDocument(pages: Page[], { raw = false, ...context }: Context & { raw?: boolean } = {}): Reading {
   const layout = layOut(pages);

@@ -15,6 +15,13 @@ describe('payment terms', () => {
     ['zahlbar innerhalb 14 Tagen', '2026-11-17'],
     ['45 jours fin de mois', '2027-01-14'],
     ['Thirty days net', '2026-12-03'],
+    ['your remittance within fourteen days', '2026-11-17'],
+    ['vierzehn Tage netto', '2026-11-17'],
+    ['te voldoen binnen veertien dagen', '2026-11-17'],
+    ['à quarante-cinq jours fin de mois', '2027-01-14'],
+    ['Transferencia a 60 días de la fecha de factura', '2027-01-02'],
+    ['payment by the end of the month following the date of invoice', '2026-12-31'],
+    ['14 dager netto', '2026-11-17'],
   ])('%s from 3 November 2026 fall due on %s', (text, due) => expect(dueDate('2026-11-03', parseTerms(text)!)).toBe(due));
   it('keeps a cash discount', () => expect(parseTerms('2/10 n30')?.discount).toEqual({ percent: '2', days: 10 }));
   it.each(['', 'as agreed', '5 boxes'])('%s is no terms', (text) => expect(parseTerms(text)).toBeNull());

@@ -1,4 +1,5 @@
 import { and, eq, inArray, ne } from 'drizzle-orm';
+import type { Context } from '@ledgerline/core/reading';
 import { fileOfAttachment } from '../arrivals/take.ts';
 import { alone } from '../db/alone.ts';
 import type { Executor } from '../db/client.ts';
@@ -61,8 +62,7 @@ async function readHeld(services: Services, documentId: string, patient: boolean
   const asked = await askedOf(services, claimed);
   const shelf = shelfFor(services, claimed.id);
   const separator = await separatorOf(services, claimed);
-  // What is ours is the buyer, wherever it stands, and never the supplier.
-  const known = { companies: await db.select({ name: company.name, taxId: company.taxId }).from(company) };
+  const known = await knownTo(db);
   const result: ReadResult | Wanting = !asked
     ? { ok: false, fault: 'broken', pages: 0 }
     : patient
@@ -105,6 +105,11 @@ async function readHeld(services: Services, documentId: string, patient: boolean
     await attach(tx, services, { ...row, ...home }, result.attachments);
   });
 }
+
+/** What the reader is told beforehand: what is ours is the buyer, wherever it stands, and never the supplier. */
+export const knownTo = async (db: Executor): Promise<Context> => ({
+  companies: await db.select({ name: company.name, taxId: company.taxId }).from(company),
+});
 
 /** What parts the documents of a scan from the scan folder, as its company has set it; other arrivals are parted by their pages alone. */
 async function separatorOf(services: Services, row: DocumentRow): Promise<Separator> {

@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
 import type { DocumentPages } from '@ledgerline/contract';
-import { borrow, draw, type DrawnPage, type OpenPdf } from './pdf';
+import { borrow, draw, type OpenPdf } from './pdf';
 
 export type ShownPage = DocumentPages['pages'][number];
 
@@ -29,7 +29,7 @@ export function PageView({ base, page: given, look, scale, onFail, onReady }: Pr
 type Ready = { onReady?: (() => void) | undefined };
 
 /** Puts a drawn page on the screen in one step: what stood there stays until then. */
-function put(canvas: HTMLCanvasElement, { canvas: from }: DrawnPage): void {
+function put(canvas: HTMLCanvasElement, from: HTMLCanvasElement): void {
   canvas.width = from.width;
   canvas.height = from.height;
   canvas.getContext('2d')?.drawImage(from, 0, 0);
@@ -41,6 +41,8 @@ function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' |
   const number = page.source?.page ?? page.number,
     turn = page.source?.turn ?? 0,
     sharp = scale * devicePixelRatio;
+  // As many pixels on the screen as it is drawn with: a part of one would blur the letters.
+  const whole = (points: number) => Math.ceil(points * sharp) / devicePixelRatio;
   const told = useRef({ onFail, onReady });
   told.current = { onFail, onReady };
   const held = useRef<OpenPdf | null>(null);
@@ -71,7 +73,7 @@ function PdfPage({ base, page, scale, onFail, onReady }: Omit<Props, 'onReady' |
     <canvas
       ref={canvas}
       className="absolute inset-0"
-      style={{ width: page.width * scale, height: page.height * scale }}
+      style={{ width: whole(page.width), height: whole(page.height) }}
       aria-label={`Page ${page.number}`}
     />
   );

@@ -3,15 +3,10 @@ import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
 
 pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
 
-/** A page as it was drawn, and how large: pixels a point. */
-export interface DrawnPage {
-  canvas: HTMLCanvasElement;
-  scale: number;
-}
 /** A PDF that is open on this screen. */
 export interface OpenPdf {
   document: Promise<pdfjs.PDFDocumentProxy>;
-  /** Its first page as it was drawn last, if it was. */ first: DrawnPage | null;
+  /** Its first page as it was drawn last, if it was. */ first: HTMLCanvasElement | null;
 }
 
 const open = new Map<string, OpenPdf & { users: number; close(): void }>();
@@ -57,24 +52,30 @@ interface Wanted {
   scale: number;
 }
 
-/** Draws a page off the screen. Rejects where the page cannot be shown; `stop` gives it up, and then it never settles. */
-export function draw(pdf: OpenPdf, { number, turn, scale }: Wanted): { drawn: Promise<DrawnPage>; stop(): void } {
+/** Draws a page off the screen. Rejects where the page cannot be shown; what was stopped never settles: nobody waits for it any more. */
+export function draw(pdf: OpenPdf, { number, turn, scale }: Wanted): { drawn: Promise<HTMLCanvasElement>; stop(): void } {
   let task: pdfjs.RenderTask | null = null,
     gone = false;
-  const drawn = (async (): Promise<DrawnPage> => {
+  const work = async (): Promise<HTMLCanvasElement> => {
     const page = await (await pdf.document).getPage(number);
-    if (gone) return new Promise(() => undefined);
     const view = page.getViewport({ scale, rotation: (page.rotate + turn) % 360 });
     const canvas = Object.assign(document.createElement('canvas'), { width: Math.ceil(view.width), height: Math.ceil(view.height) });
+    if (gone) return canvas;
     task = page.render({ canvas, viewport: view });
-    await task.promise.catch((e: unknown) => {
-      if (gone) return new Promise(() => undefined);
-      throw e;
-    });
-    const done = { canvas, scale };
-    if (number === 1 && turn === 0) pdf.first = done;
-    return done;
-  })();
+    await task.promise;
+    if (number === 1 && turn === 0) pdf.first = canvas;
+    return canvas;
+  };
+  const drawn = new Promise<HTMLCanvasElement>((done, fail) => {
+    work().then(
+      (canvas) => {
+        if (!gone) done(canvas);
+      },
+      (e: unknown) => {
+        if (!gone) fail(e instanceof Error ? e : new Error(String(e)));
+      },
+    );
+  });
   return {
     drawn,
     stop() {

@@ -14,8 +14,7 @@ export interface LinesRead {
   lastRow: number;
   /** Rows elsewhere that look like lines. */ missed: number;
   /** What its rows look like, as a logarithm of certainty: 0 is what they look like most. */ likely: number;
-  /** How many lines have a quantity and a price, and of how many these make the amount. */ priced: number;
-  multiply: number;
+  /** Of how many lines quantity and price make the amount. */ multiply: number;
 }
 
 /** Of the rows between two lines, those before the cut belong to the first: where the widest gap is, else as the document does elsewhere. */
@@ -149,7 +148,6 @@ export class RowsSeen {
           lastRow: Math.max(...all),
           missed,
           likely: this.likely(set),
-          priced: read.priced,
           multiply: read.multiply,
         },
       ];

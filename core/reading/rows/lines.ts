@@ -70,11 +70,11 @@ function nearly(q: Weighed, p: Weighed, d: Weighed | null, per: number, amount: 
 }
 
 /** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
-function partsOf(items: Weighed[], currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
+function partsOf(items: Weighed[], row: number, currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
   const figures = items.filter((i) => i.item.figure);
-  const amounts = figures.filter((i) => i.features.names.includes('row 0') && (moneyLike(i.item, whole) || i.shares.amount > -1));
+  const amounts = figures.filter((i) => i.at === row && (moneyLike(i.item, whole) || i.shares.amount > -1));
   const onEdge = edge === null ? [] : amounts.filter((i) => Math.abs(i.item.end - edge) < 5);
-  const usable = (onEdge.length > 0 ? onEdge : amounts.length > 0 ? amounts : figures.filter((i) => i.features.names.includes('row 0')))
+  const usable = (onEdge.length > 0 ? onEdge : amounts.length > 0 ? amounts : figures.filter((i) => i.at === row))
     .sort((a, b) => b.shares.amount - a.shares.amount)
     .slice(0, 3);
   let best: Parts | null = null;
@@ -122,14 +122,14 @@ function partsOf(items: Weighed[], currency: string, whole: boolean, edge: numbe
 
 const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
 
-/** Lines from their printed rows: what each item is, so that most of them multiply out. Null where a row has no amount. */
+/** Lines from their printed rows: what each item is, so that most of them multiply out, and how many do. Null where a row has no amount. */
 export function linesOf(
   layout: Layout,
   rows: readonly PrintedRow[],
   lines: readonly LineRows[],
   currency: string,
   legend: ReadonlyMap<string, string>,
-): { lines: ReadLine[]; multiply: number; priced: number; sure: number } | null {
+): { lines: ReadLine[]; multiply: number } | null {
   const weighed = weigh(layout, rows, lines);
   const whole = countsWhole(rows);
   const inLines = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
@@ -151,25 +151,21 @@ export function linesOf(
   };
   const own = lines.map((_, line) => weighed.filter((w) => w.line === line));
   // Amounts stand under each other: the edge on which most of them do decides where one line has several figures.
-  const edges = own.flatMap((items) => {
+  const edges = own.flatMap((items, line) => {
     const top = items
-      .filter((i) => i.item.figure && i.features.names.includes('row 0') && moneyLike(i.item, whole))
+      .filter((i) => i.item.figure && i.at === lines[line]!.row && moneyLike(i.item, whole))
       .sort((a, b) => b.shares.amount - a.shares.amount)[0];
     return top ? [top.item.end] : [];
   });
   const edge = edges.find((e) => edges.filter((o) => Math.abs(o - e) < 4).length > edges.length * 0.6) ?? null;
   const bulk = !layout.pages.some((p) => p.scan || p.words.some((w) => w.sure !== undefined)) || saysMany.test(layout.text);
-  let multiply = 0,
-    priced = 0,
-    sure = 0;
+  let multiply = 0;
   const found: ReadLine[] = [];
-  for (const items of own) {
-    const parts = partsOf(items, currency, whole, edge, bulk);
+  for (const [line, items] of own.entries()) {
+    const parts = partsOf(items, lines[line]!.row, currency, whole, edge, bulk);
     if (!parts) return null;
     const { amount, quantity, price, discount, per, pence } = parts;
-    if (quantity && price) priced++;
     if (parts.holds) multiply++;
-    sure += amount.shares.amount;
     const proof = parts.holds
       ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discount ? ` − ${plain(discount).replace('-', '')}%` : ''} = ${plain(amount)}`
       : null;
@@ -200,7 +196,7 @@ export function linesOf(
       : after && !after.item.figure && best(after) === 'other' && /^\p{L}[\p{L}.²³-]{0,9}$/u.test(after.item.text)
         ? read(after.item.text, [after], after.item.words, 0.9)
         : null;
-    const words = (list: Weighed[]) => list.flatMap((w) => w.item.words).filter((w) => rows[list[0]!.at]!.row.page === page(list[0]!) || w);
+    const words = (list: Weighed[]) => list.flatMap((w) => w.item.words);
     found.push({
       code: code.length ? read(trimmed(code.map((w) => w.item.text).join(' ')), code, words(code), least(code, 'code')) : null,
       description: described.length
@@ -224,5 +220,5 @@ export function linesOf(
       amount: read(plain(amount), [amount], amount.item.words, shareOf(amount, 'amount'), parts.holds),
     });
   }
-  return { lines: found, multiply, priced, sure };
+  return { lines: found, multiply };
 }
