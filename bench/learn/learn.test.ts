@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Features } from '../../core/reading/learned/features.ts';
 import { tasksOf } from './head.ts';
-import { learn, learnTags } from './optimise.ts';
+import { learn, learnDense, learnTags } from './optimise.ts';
 import { itemExamples, rowExamples, tell, totalExamples } from './rows.ts';
 import { familyOf, madeSamples } from './samples.ts';
 import { similarity } from './similarity.ts';
@@ -30,6 +30,22 @@ describe('learning', () => {
       { features: f, right: [true, true] },
     ]);
     expect(weights.every((w) => w === 0)).toBe(true);
+  });
+  it('hears what stands beside words too, for pages in words that nobody knows', () => {
+    const said = () => {
+      const f = features('at the top');
+      f.add('left=number');
+      return f;
+    };
+    const choices = Array.from({ length: 20 }, () => ({ features: [said(), features('below')], right: [true, false] }));
+    const [heard, deaf] = [learn(choices, { unheard: 0 }), learn(choices, { unheard: 0.9 })];
+    expect(weightOf(deaf, 'at the top')).toBeGreaterThan(weightOf(heard, 'at the top'));
+    expect(weightOf(deaf, 'left=number')).toBeLessThan(weightOf(heard, 'left=number'));
+  });
+  it('tells tags apart by numbers', () => {
+    const examples = Array.from({ length: 60 }, (_, i) => ({ numbers: Float64Array.from([i % 2, 0.5]), tag: i % 2 }));
+    const [zero, one] = learnDense(examples, 2);
+    expect(one![0]! - zero![0]!).toBeGreaterThan(2);
   });
   it('tells tags apart', () => {
     const examples = Array.from({ length: 30 }, (_, i) => ({ features: features(`of ${i % 3}`, 'common'), tag: i % 3 }));

@@ -6,29 +6,40 @@ export interface Choice {
   right: boolean[];
 }
 
+/** What kind of evidence a feature is: what words say, what labels that are known say, or neither. */
+const plain = 0,
+  lexical = 1,
+  labels = 2;
+const kindOf = (name: string): number =>
+  /^(-?\d )?(label|field|total|heads|head is) | says /.test(name) ? labels : /[=~]/.test(name) ? lexical : plain;
+
+/** How often words, and labels that are known, are kept from what is learned from: a page in words that nobody knows has to be read by all else. */
+const unheardOf = 0.25;
+
 /** A choice's features one after another, so that the inner loops run over plain arrays. */
 interface Flat {
   at: Int32Array;
   values: Float32Array;
+  kinds: Uint8Array;
   ends: Int32Array;
   right: boolean[];
 }
 function flat({ features, right }: Choice): Flat {
   const n = features.reduce((sum, f) => sum + f.at.length, 0);
-  const [at, values, ends] = [new Int32Array(n), new Float32Array(n), new Int32Array(features.length)];
+  const [at, values, kinds, ends] = [new Int32Array(n), new Float32Array(n), new Uint8Array(n), new Int32Array(features.length)];
   let k = 0;
   for (const [i, f] of features.entries()) {
-    for (let j = 0; j < f.at.length; j++, k++) [at[k], values[k]] = [f.at[j]!, f.values[j]!];
+    for (let j = 0; j < f.at.length; j++, k++) [at[k], values[k], kinds[k]] = [f.at[j]!, f.values[j]!, kindOf(f.names[j]!)];
     ends[i] = k;
   }
-  return { at, values, ends, right };
+  return { at, values, kinds, ends, right };
 }
 
 /**
  * Weights under which the right one is likely among all (conditional logit with a penalty on large weights), by Adagrad over documents.
  * Documents in which nothing is right, or everything, teach nothing.
  */
-export function learn(choices: readonly Choice[], { penalty = 0.003, rounds = 40, rate = 0.25 } = {}): Float32Array {
+export function learn(choices: readonly Choice[], { penalty = 0.003, rounds = 40, rate = 0.25, unheard = unheardOf } = {}): Float32Array {
   const weights = new Float32Array(buckets),
     squares = new Float32Array(buckets).fill(0.05),
     slope = new Float32Array(buckets),
@@ -45,7 +56,9 @@ export function learn(choices: readonly Choice[], { penalty = 0.003, rounds = 40
       [order[i], order[j]] = [order[j]!, order[i]!];
     }
     for (const index of order) {
-      const { at, values, ends, right } = useful[index]!;
+      const { at, values: own, kinds, ends, right } = useful[index]!;
+      const heard = [1, random() < unheard ? 0 : 1, random() < unheard ? 0 : 1];
+      const values = heard[lexical] && heard[labels] ? own : own.map((v, k) => v * heard[kinds[k]!]!);
       const powers = new Float64Array(ends.length);
       for (let i = 0, k = 0; i < ends.length; i++) {
         let sum = 0;
@@ -96,13 +109,18 @@ export interface Example {
 }
 
 /** Weights of each tag under which the right ones are likely (multinomial logit with a penalty on large weights), by Adagrad. */
-export function learnTags(examples: readonly Example[], tags: number, { penalty = 0.0003, rounds = 12, rate = 0.15 } = {}): Float32Array[] {
+export function learnTags(
+  examples: readonly Example[],
+  tags: number,
+  { penalty = 0.0003, rounds = 12, rate = 0.15, unheard = unheardOf } = {},
+): Float32Array[] {
   const weights = Array.from({ length: tags }, () => new Float32Array(buckets)),
     squares = Array.from({ length: tags }, () => new Float32Array(buckets).fill(0.05));
   const order = examples.map((_, i) => i);
   const flats = examples.map(({ features, tag }) => ({
     at: Int32Array.from(features.at),
     values: Float32Array.from(features.values),
+    kinds: Uint8Array.from(features.names, kindOf),
     tag,
   }));
   let seed = 11;
@@ -114,7 +132,9 @@ export function learnTags(examples: readonly Example[], tags: number, { penalty 
       [order[i], order[j]] = [order[j]!, order[i]!];
     }
     for (const index of order) {
-      const { at, values, tag } = flats[index]!;
+      const { at, values: own, kinds, tag } = flats[index]!;
+      const heard = [1, random() < unheard ? 0 : 1, random() < unheard ? 0 : 1];
+      const values = heard[lexical] && heard[labels] ? own : own.map((v, k) => v * heard[kinds[k]!]!);
       let top = -Infinity,
         all = 0;
       for (let t = 0; t < tags; t++) {
@@ -139,4 +159,56 @@ export function learnTags(examples: readonly Example[], tags: number, { penalty 
     }
   }
   return weights;
+}
+
+/** What was seen in numbers, and what it is. */
+export interface DenseExample {
+  numbers: Float64Array;
+  tag: number;
+}
+
+/** Weights of each tag over numbers, the constant last, as `learnTags` finds them. */
+export function learnDense(
+  examples: readonly DenseExample[],
+  tags: number,
+  { penalty = 0.00002, rounds = 15, rate = 0.1 } = {},
+): number[][] {
+  const width = examples[0]!.numbers.length;
+  const weights = Array.from({ length: tags }, () => new Float64Array(width + 1)),
+    squares = Array.from({ length: tags }, () => new Float64Array(width + 1).fill(0.05));
+  const order = examples.map((_, i) => i);
+  let seed = 13;
+  const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+  const scores = new Float64Array(tags);
+  for (let round = 0; round < rounds; round++) {
+    for (let i = order.length - 1; i > 0; i--) {
+      const j = Math.floor(random() * (i + 1));
+      [order[i], order[j]] = [order[j]!, order[i]!];
+    }
+    for (const index of order) {
+      const { numbers, tag } = examples[index]!;
+      let top = -Infinity,
+        all = 0;
+      for (let t = 0; t < tags; t++) {
+        const w = weights[t]!;
+        let sum = w[width]!;
+        for (let k = 0; k < width; k++) sum += w[k]! * numbers[k]!;
+        scores[t] = sum;
+        top = Math.max(top, sum);
+      }
+      for (let t = 0; t < tags; t++) all += scores[t] = Math.exp(scores[t]! - top);
+      for (let t = 0; t < tags; t++) {
+        const d = scores[t]! / all - (t === tag ? 1 : 0);
+        if (Math.abs(d) < 1e-4) continue;
+        const [w, q] = [weights[t]!, squares[t]!];
+        for (let k = 0; k <= width; k++) {
+          const g = d * (k === width ? 1 : numbers[k]!) + penalty * w[k]!;
+          if (g === 0) continue;
+          q[k]! += g * g;
+          w[k]! -= (rate * g) / Math.sqrt(q[k]!);
+        }
+      }
+    }
+  }
+  return weights.map((w) => Array.from(w, (x) => Number(x.toFixed(3))));
 }

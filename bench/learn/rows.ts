@@ -1,6 +1,6 @@
 import { layOut, type Layout } from '../../core/reading/layout.ts';
 import { plainWord } from '../../core/reading/learned/features.ts';
-import { itemFeatures } from '../../core/reading/rows/itemfeatures.ts';
+import { itemFeatures, type LineRows } from '../../core/reading/rows/itemfeatures.ts';
 import { printedRows, type Item, type PrintedRow } from '../../core/reading/rows/printed.ts';
 import { rowFeatures } from '../../core/reading/rows/rowfeatures.ts';
 import { surroundingsOf } from '../../core/reading/head/around.ts';
@@ -135,19 +135,21 @@ export function tell(sample: Sample): Told | null {
 export const rowExamples = (t: Told): Example[] =>
   rowFeatures(t.layout, t.rows).map((features, i) => ({ features, tag: rowTags.indexOf(t.tags[i]!) }));
 
-/** The items of a document's lines, in the rows that truly belong to them. */
-export function itemExamples(t: Told): Example[] {
-  const lines = t.lines.map(({ row, items }) => ({
+/** The printed rows that truly belong to each line. */
+export const linesTold = (t: Told): LineRows[] =>
+  t.lines.map(({ row, items }) => ({
     row,
     parts: [...new Set([...items.keys()].map((item) => t.rows.findIndex((r) => r.items.includes(item))))]
       .filter((r) => r !== row)
       .sort((a, b) => a - b),
   }));
-  return itemFeatures(t.layout, t.rows, lines).map(({ item, line, features }) => ({
+
+/** The items of a document's lines, in the rows that truly belong to them. */
+export const itemExamples = (t: Told): Example[] =>
+  itemFeatures(t.layout, t.rows, linesTold(t)).map(({ item, line, features }) => ({
     features,
     tag: itemTags.indexOf(t.lines[line]!.items.get(item) ?? 'other'),
   }));
-}
 
 /** The figures beside a document's lines, with what the truth says of them. */
 export function totalExamples(t: Told): Example[] {

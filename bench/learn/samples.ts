@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Page } from '@ledgerline/core/page';
 import { make } from '../reading/draw.ts';
 import { rough } from '../reading/rough.ts';
+import { strange } from '../reading/strange/index.ts';
 import { contentOfPdf } from '../../server/reading/pdf.ts';
 
 /** One document as a truth file has it (the reading format). */
@@ -94,5 +95,37 @@ export function madeSamples(count: number): Sample[] {
       })),
     };
     return { name: `made-${i}`, family: `made ${i}`, pages: sheet.pages(), truth, ignore: [], companies: [{ name: c.buyer.name }] };
+  });
+}
+
+/** Documents of the maker's strange structures; those of one structure are a family. */
+export function strangeSamples(count: number, from = 300_001): Sample[] {
+  return Array.from({ length: count }, (_, i) => {
+    const { content: c, sheet, lines, family, due } = strange(from + i);
+    const truth: Truth = {
+      pages: [1],
+      kind: c.kind,
+      supplier: { name: c.supplier.name, taxId: c.supplier.taxId, iban: c.supplier.iban },
+      buyer: { name: c.buyer.name },
+      invoiceNumber: c.number,
+      issueDate: c.issueDate,
+      dueDate: due,
+      purchaseOrder: c.order,
+      currency: c.currency,
+      netTotal: c.net,
+      taxTotal: c.tax,
+      grossTotal: c.gross,
+      taxBreakdown: c.taxes,
+      charges: c.charges,
+      lines,
+    };
+    return {
+      name: `strange-${from + i}`,
+      family,
+      pages: sheet.pages(),
+      truth,
+      ignore: ['currency', 'lines[].taxRate'],
+      companies: [{ name: c.buyer.name }],
+    };
   });
 }

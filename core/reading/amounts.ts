@@ -135,6 +135,8 @@ function name(row: LabelledRow, { words, value }: Printed, before: NamedAmount[]
     } else if (previous && roles.size === 0)
       for (const [role, score] of column ? [[column, 0.8] as const] : previous.roles) roles.set(role, score * 0.6);
   }
+  // A figure behind another one has no words of its own: "Levy, 124.93 t at 2.13 266.10".
+  text ||= previous?.label ?? '';
   return { value: dec(value), text: value, label: text, roles, mark: { page: row.page, ...union(words) }, row: row.index, rate };
 }
 

@@ -30,14 +30,25 @@ const rowsOf = (layout: Layout, table: Table): number[] =>
     return row ? [row.index] : [];
   });
 
-function weighed(layout: Layout, table: Table, likely: number, multiply: number, learned: Learned): Weighed {
+/**
+ * What it says that lines add up to a printed figure: the larger the figure, the less it happens by chance, and the more sets of
+ * rows were tried, the more. Natural logarithm of the odds.
+ */
+function saysSum({ gross }: Verdict, lines: number, tried: number): number {
+  const figure = Math.abs(Number(gross?.value ?? 0)) * 100;
+  const odds = Math.min(9, Math.log(Math.max(100, figure)) - 2.3 - Math.log(tried));
+  // One line is its own sum, and of two one is easily the tax.
+  return lines === 1 ? 2.5 : lines === 2 ? 0.7 * odds : odds;
+}
+
+function weighed(layout: Layout, table: Table, likely: number, multiply: number, learned: Learned, tried = 1): Weighed {
   const taxes = taxRows(layout, table);
   const verdict = judge(namedAmounts(layout, table, learned), taxes, table.lines);
   // Sums find badly and judge well: one that holds is worth a few rows that look otherwise.
   const worth =
     (table.lines.length === 0 ? -20 : likely) +
-    (verdict.linesHold ? 5 - 0.7 * verdict.charges.length : 0) +
-    (verdict.totalHolds && verdict.net ? 1 : 0) +
+    (verdict.linesHold ? saysSum(verdict, table.lines.length, tried) - 0.7 * verdict.charges.length : 0) +
+    (verdict.totalHolds && verdict.net ? (verdict.tax && verdict.net !== verdict.gross ? (verdict.linesHold ? 5 : 2.5) : 1) : 0) +
     (table.lines.length ? (5 * multiply - 3 * table.lines.filter((l) => !l.description).length) / table.lines.length : 0);
   return { table, taxes, verdict, worth };
 }
@@ -68,12 +79,12 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
   const multiply = headed.lines.filter((l) => l.amount.proof).length;
   // A heading whose words are known tells more than what its rows look like; else what they look like does, where both explain the same.
   const told = new Set(headed.columns.map((c) => c.role)).size >= wellHeaded && headed.columns.some((c) => c.role === 'description');
-  const likely = seen.likely(rowsOf(layout, headed)) + (told ? 0.3 : -0.25);
+  const likely = seen.likely(rowsOf(layout, headed)) + (told ? 1 : 0.3);
   // To measure the rules under headings nothing else is read.
   if (raw) return weighed(layout, headed, likely, multiply, learned);
   const ways = seen
-    .read(currency, legend)
-    .map((way) => weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned));
+    .read(currency, legend, rowsOf(layout, headed))
+    .map((way) => weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned, way.tried));
   ways.push(weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned));
   return ways.reduce((best, way) => (way.worth > best.worth ? way : best));
 }

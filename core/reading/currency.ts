@@ -31,7 +31,26 @@ const ofCountry: Record<string, string> = {
   LU: 'EUR',
   FI: 'EUR',
   PT: 'EUR',
+  IN: 'INR',
+  AU: 'AUD',
 };
+
+/** Signs that several countries share: whose it is, by the supplier's numbers and by what only that country prints. */
+const sharedBy: Record<string, [currency: string, country: RegExp, words: RegExp][]> = {
+  kr: [
+    ['NOK', /^NO/, /\bMVA\b|\bNorge\b|\bNorway\b|\bForetaksregisteret\b|norske kroner/],
+    ['DKK', /^DK/, /\bCVR\b|\bDanmark\b|\bDenmark\b|danske kroner/],
+  ],
+  $: [
+    ['AUD', /^AU/, /\bABN\b|\bAustralia\b/],
+    ['NZD', /^NZ/, /\bNZBN\b|\bNew Zealand\b/],
+    ['CAD', /^CA/, /\bHST\b|\bCanada\b/],
+  ],
+};
+function shared(sign: string, text: string, ids: (Read | null)[]): string | null {
+  const own = sharedBy[sign.replace('.', '')] ?? [];
+  return (own.find(([, country, words]) => ids.some((id) => id && country.test(id.value)) || words.test(text)) ?? [null])[0];
+}
 
 /**
  * The currency: an ISO code, a sign beside amounts, a word; where nothing of these is printed, the supplier's country by tax number
@@ -47,8 +66,8 @@ export function readCurrency(layout: Layout, supplierIds: (Read | null)[]): Read
     for (const word of row.words) {
       const iso = code.exec(word.text)?.[1];
       if (iso) vote(iso, 3, row, word);
-      const sign = /[£€¥円]|\$/.exec(word.text)?.[0] ?? (/^(kr\.?|SFr|Fr\.|zł|Kč)$/.test(word.text) ? word.text : undefined);
-      if (sign) vote(currencySigns[sign]!, 1, row, word);
+      const sign = /[£€¥円₹]|\$/.exec(word.text)?.[0] ?? (/^(kr\.?|SFr|Fr\.|zł|Kč)$/.test(word.text) ? word.text : undefined);
+      if (sign) vote(shared(sign, layout.text, supplierIds) ?? currencySigns[sign]!, 1, row, word);
       const name = spelled.find(([test]) => test.test(word.text))?.[1];
       if (name) vote(name, 2, row, word);
     }

@@ -70,6 +70,15 @@ export function findIbans(text: string): { iban: string; index: number; length: 
   return found;
 }
 
+/** An account behind the word IBAN that has its country's length, though its check digits may not hold. */
+export function labelledIban(text: string): string | null {
+  const match = /\bIBAN\b[^A-Z0-9]{0,4}([A-Z]{2}\d{2}(?:[ \u00a0]?[A-Z0-9]{1,4}){3,8})/.exec(text);
+  if (!match) return null;
+  const wanted = ibanLength.get(match[1]!.slice(0, 2));
+  const plain = squash(match[1]!);
+  return wanted !== undefined && plain.length >= wanted ? plain.slice(0, wanted) : null;
+}
+
 /** Tax number shapes by country prefix (VAT Directive formats); a number without prefix is nine digits or more. */
 const prefixed = /(?<![\p{L}\p{N}])(GB|NL|DE|FR|BE|ES|IT|SE|IE|AT|LU|DK|FI|PL|PT|XI|EL)[ .-]?((?:[A-Z0-9]{1,12}[ .]?){1,5})/gu;
 const bodies: Record<string, RegExp> = {

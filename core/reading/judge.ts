@@ -25,6 +25,17 @@ type Role = 'gross' | 'net' | 'tax' | 'goods' | 'balance' | 'deposit';
 const role = (amount: NamedAmount, name: Role): number => amount.roles.get(name) ?? 0;
 const key = (value: Decimal): string => value.toFixed();
 
+/** How much an amount is called, or looks like, a charge or discount. */
+const charged = (a: NamedAmount): number => Math.max(a.roles.get('charge') ?? 0, a.roles.get('discount') ?? 0);
+
+/** Amounts that are taxes beyond doubt and are left over where this tax is chosen: neither it nor a part of it. */
+function taxesLeft(amounts: NamedAmount[], tax: TaxOption): number {
+  const left = amounts.filter(
+    (a) => role(a, 'tax') >= 0.75 && charged(a) < role(a, 'tax') && !tax.from.includes(a) && !a.value.eq(tax.value),
+  );
+  return left.length === 0 || sum(left.map((a) => a.value)).eq(tax.value) ? 0 : left.length;
+}
+
 interface TaxOption {
   value: Decimal;
   from: NamedAmount[];
@@ -33,11 +44,11 @@ interface TaxOption {
 
 /** Every way to read the tax: one amount, the sum of the rates' taxes, the sum of all that are called tax, a tax table, or none printed. */
 function taxOptions(amounts: NamedAmount[], rows: TaxRow[]): TaxOption[] {
-  const taxed = amounts.filter((a) => role(a, 'tax') > 0);
+  const taxed = amounts.filter((a) => role(a, 'tax') > 0 && role(a, 'tax') >= charged(a));
   const options: TaxOption[] = taxed.map((a) => ({ value: a.value, from: [a], score: role(a, 'tax') }));
   const rated = taxed.filter((a) => a.rate !== null).filter((a, i, list) => list.findLastIndex((b) => b.rate === a.rate) === i);
   if (rated.length > 1) options.push({ value: sum(rated.map((a) => a.value)), from: rated, score: 1.1 });
-  const strong = taxed.filter((a) => role(a, 'tax') >= 0.5);
+  const strong = taxed.filter((a) => role(a, 'tax') >= 0.5 && role(a, 'tax') > charged(a));
   if (strong.length > 1 && strong.length < 6) options.push({ value: sum(strong.map((a) => a.value)), from: strong, score: 0.6 });
   if (rows.length > 0)
     options.push({
@@ -56,7 +67,7 @@ interface Charges {
 
 /** What every set of amounts beside the totals adds up to: the set that its labels call charges or discounts first. */
 function chargeSums(loose: NamedAmount[]): Map<string, Charges> {
-  const called = (a: NamedAmount) => a.roles.has('charge') || a.roles.has('discount');
+  const called = (a: NamedAmount) => (a.roles.get('charge') ?? 0) > 0.3 || a.roles.has('discount');
   const usable = [...loose]
     .sort((a, b) => Number(called(b)) - Number(called(a)))
     .slice(0, 9)
@@ -98,10 +109,15 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
   const printed = new Set(amounts.map((a) => key(a.value)));
   const largest = usable.reduce((m, a) => (a.value.gt(m) ? a.value : m), zero);
   const grosses = usable.filter((a) => role(a, 'gross') > 0 || a.value.eq(largest));
-  const nets = usable.filter((a) => role(a, 'net') > 0 || role(a, 'goods') > 0 || a.roles.size === 0);
+  const nets = usable.filter((a) => role(a, 'tax') < 0.75 && charged(a) < 0.75);
   const loose = usable.filter(
     (a) =>
-      role(a, 'gross') < 0.7 && role(a, 'net') < 0.7 && !role(a, 'tax') && !role(a, 'goods') && !a.roles.has('carried') && a.label !== '',
+      role(a, 'gross') < 0.7 &&
+      role(a, 'net') < 0.7 &&
+      (role(a, 'tax') < 0.5 || charged(a) > 0.2) &&
+      role(a, 'goods') < 0.5 &&
+      !a.roles.has('carried') &&
+      a.label !== '',
   );
   const sums = lines.length > 0 ? chargeSums(loose) : new Map<string, Charges>();
   const chargesFor = (target: Decimal, but: NamedAmount[]): NamedAmount[] | null => {
@@ -112,8 +128,9 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
   };
   let best: Verdict | null = null,
     most = -Infinity;
+  const options = taxOptions(usable, rows).map((o) => ({ ...o, left: taxesLeft(usable, o) }));
   for (const gross of grosses)
-    for (const tax of taxOptions(usable, rows)) {
+    for (const tax of options) {
       const taxed = tax.from.length > 0;
       // With a printed tax of zero the total is the net, and is often printed once.
       const same = taxed && tax.value.isZero() ? [gross] : [];
@@ -137,14 +154,16 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
           2 * role(gross, 'gross') +
           (net ? (net === gross ? 0.3 : Math.max(1.2 * role(net, 'net'), 0.7 * role(net, 'goods'), 0.1)) : 0) +
           tax.score +
-          (totalHolds && net ? 4 : 0) +
+          (totalHolds && net ? (net === gross ? 1.5 : 4) : 0) +
           (linesHold ? 3 : 0) -
           0.4 * (charges?.length ?? 0) +
           (gross.value.eq(largest) ? 0.3 : 0) -
           gross.row / 1e5 +
           (totalHolds && taxed ? 1 : 0) +
           (taxed && rateHolds ? 0.5 : 0) +
-          (beforeDeposit ? 1.5 : 0);
+          (beforeDeposit ? 1.5 : 0) -
+          // A tax that is printed beyond doubt is explained.
+          (tax.left > 0 ? (net && net.value.eq(gross.value) ? 4 : 1.2) : 0);
         if (score <= most) continue;
         most = score;
         best = {

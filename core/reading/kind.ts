@@ -1,7 +1,23 @@
 import { findLabels } from './labels.ts';
+import { plainWord } from './learned/features.ts';
 import { kindBook, type KindLabel } from './lexicon/index.ts';
+import { speaksOf, type Said } from './lexicon/stems.ts';
+import type { Word } from '../page/index.ts';
 import type { Layout } from './layout.ts';
 import type { Kind } from './types.ts';
+
+/** A sentence that says of a document that it asks for no money. */
+const asksNothing =
+  /\b(not an?|no|keine|geen|pas une|ce n.est pas une|non e una|ikke en|inte en|nao e uma|nie jest)\b (tax |vat )?(invoice|bill|rechnung|factuur|nota|facture|fattura|factura|faktura|fatura)\b|nothing is (to be )?(paid|due|payable|owed)|please do not pay|bitte nicht zahlen/;
+
+/** What a piece speaks of. Letters that are set apart are one word: "S T A T E M E N T". */
+function saidBy({ words }: { words: readonly Word[] }): { said: ReadonlySet<Said>; apart: boolean } {
+  const apart = words.filter((w) => w.text.length === 1).length > Math.max(4, 0.7 * words.length);
+  if (!apart) return { said: new Set(words.flatMap((w) => speaksOf(plainWord(w.text)))), apart };
+  const joined = plainWord(words.map((w) => w.text).join(''));
+  return { said: new Set([...joined].flatMap((_, i) => speaksOf(joined.slice(i)).filter((s) => s in ofTitle))), apart };
+}
+const ofTitle: Partial<Record<Said, KindLabel>> = { invoice: 'invoice', credit: 'creditNote', other: 'other', quote: 'other' };
 
 /**
  * Invoice, credit note or something else: from the title (large, near the top, standing alone) and from the
@@ -33,6 +49,17 @@ export function kindOf(layout: Layout): { kind: Kind; confidence: number; /** No
     for (const total of row.totals)
       if (/credited|credit total|credit note total|net credit|refund/.test(total.text)) score.creditNote += 1.5;
   }
+  // A title in words that no list has as a whole: "Weekly time sheet", "DUES REPORT".
+  for (const row of layout.rows.filter((r) => r.page === first.number && r.y < first.height * 0.45))
+    for (const segment of row.segments) {
+      if (segment.size <= body * 1.15 && segment.text !== segment.text.toUpperCase()) continue;
+      const { said, apart } = saidBy(segment);
+      const kinds = new Set([...said].flatMap((s) => ofTitle[s] ?? []));
+      if (apart && kinds.size === 1) score[[...kinds][0]!] += 4;
+      else if (segment.words.length < 8 && kinds.size === 1 && kinds.has('other')) score.other += segment.size > body * 1.15 ? 3 : 1.5;
+    }
+  const plain = layout.text.replace(/\s+/g, ' ').normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+  if (asksNothing.test(plain)) score.other += 6;
   if (score.creditNote > 0 && score.creditNote >= score.invoice * 0.8 && score.creditNote >= score.other)
     return { kind: 'credit-note', confidence: score.creditNote > score.invoice + 1 ? 0.98 : 0.7 };
   if (score.other + score.invoice + score.creditNote === 0) return { kind: 'other', confidence: 0.5, untold: true };

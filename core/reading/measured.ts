@@ -10,7 +10,10 @@ export const measured: Calibration = {
     [0.98, 0.995],
   ],
 
-  'supplier.iban': [[0.99, 0.995]],
+  'supplier.iban': [
+    [0.5, 0.5],
+    [0.99, 0.995],
+  ],
   currency: [[0.98, 0.995]],
   netTotal: [[0.99, 0.995]],
   taxTotal: [[0.99, 0.995]],

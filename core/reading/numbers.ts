@@ -14,6 +14,7 @@ export const currencySigns: Record<string, string> = {
   $: 'USD',
   '¥': 'JPY',
   円: 'JPY',
+  '₹': 'INR',
   kr: 'SEK',
   'kr.': 'SEK',
   'Fr.': 'CHF',
@@ -21,8 +22,29 @@ export const currencySigns: Record<string, string> = {
   zł: 'PLN',
   Kč: 'CZK',
 };
-export const currencyCodes = ['GBP', 'EUR', 'USD', 'JPY', 'CHF', 'SEK', 'DKK', 'NOK', 'CAD', 'AUD', 'PLN', 'CZK'];
-const money = `(?:${[...currencyCodes, 'US\\$', '[£€$¥円]', 'kr\\.?', 'SFr\\.?', 'Fr\\.', 'zł', 'Kč'].join('|')})`;
+export const currencyCodes = [
+  'GBP',
+  'EUR',
+  'USD',
+  'JPY',
+  'CHF',
+  'SEK',
+  'DKK',
+  'NOK',
+  'CAD',
+  'AUD',
+  'NZD',
+  'PLN',
+  'CZK',
+  'HUF',
+  'RON',
+  'INR',
+  'SGD',
+  'HKD',
+  'ZAR',
+  'ISK',
+];
+const money = `(?:${[...currencyCodes, 'US\\$', '[£€$¥円₹]', 'kr\\.?', 'SFr\\.?', 'Fr\\.', 'zł', 'Kč'].join('|')})`;
 const currencyWord = new RegExp(`^[-−–(]?${money}[:.]?$`, 'i');
 /** True for a word that is nothing but a currency: "£", "EUR", "kr". */
 export const isCurrency = (text: string): boolean => currencyWord.test(text);

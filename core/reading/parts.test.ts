@@ -126,6 +126,18 @@ describe('kind', () => {
     ['Nota di credito', 'credit-note'],
     ['Offerte', 'other'],
   ])('%s is %s', (title, kind) => expect(kindOf(laid([50, 50, title, 18], [50, 90, 'Some text below it in plain size'])).kind).toBe(kind));
+  it('says of itself that it asks for nothing', () =>
+    expect(
+      kindOf(
+        laid(
+          [50, 50, 'Coming renewals', 18],
+          [50, 80, 'Invoice number'],
+          [50, 110, 'This is a notice, not a bill: nothing is to be paid now.'],
+        ),
+      ).kind,
+    ).toBe('other'));
+  it('a title in words that no list has as a whole', () =>
+    expect(kindOf(laid([50, 50, 'Weekly timesheet no. 20641', 18], [50, 90, 'Some text below it in plain size'])).kind).toBe('other'));
   it('a page that says nothing is told so', () => expect(kindOf(laid([50, 50, 'Just words']))).toMatchObject({ untold: true }));
 });
 

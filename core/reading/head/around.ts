@@ -1,6 +1,7 @@
 import type { Mark } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import { plainWord, type Features } from '../learned/features.ts';
+import { speaksOf } from '../lexicon/stems.ts';
 import { bodySize, tokenRows, type Token, type TokenRow } from './tokens.ts';
 
 /** A piece of a printed row that may be a value: tokens from `from` to `to` (not with it) of row `at`. */
@@ -41,6 +42,13 @@ function above({ rows, body }: Surroundings, { at, from, to }: Piece): Token[][]
   return found;
 }
 
+/** What words near something speak of, in any language that is known, each thing once. */
+export function speaks(f: Features, where: string, words: readonly string[]): void {
+  const all = new Set<string>();
+  for (const word of words) for (const what of speaksOf(plainWord(word))) all.add(what);
+  for (const what of all) f.add(`${where} says ${what}`);
+}
+
 /** Whether a page bears facts of the head: the first two do, and the last; what is between is lines. */
 export const bearsHead = ({ sizes }: Surroundings, page: number): boolean => {
   const pages = [...sizes.keys()];
@@ -66,11 +74,28 @@ export function around(f: Features, all: Surroundings, piece: Piece): void {
     if (n === 0 && /[:#]$/.test(t.text)) f.add('colon left');
     x = t.x;
   }
+  const before = tokens.slice(Math.max(0, piece.from - 4), piece.from);
+  speaks(
+    f,
+    'left',
+    before.filter((t) => t.segment === first.segment || before.at(-1)?.segment === t.segment).map((t) => t.text),
+  );
+  speaks(
+    f,
+    'piece',
+    tokens.filter((t) => t.segment === first.segment && !tokens.slice(piece.from, piece.to).includes(t)).map((t) => t.text),
+  );
   if (piece.from === 0) f.add('begins the row');
   else if (first.segment !== tokens[piece.from - 1]!.segment) f.add('begins a piece');
   const ups = above(all, piece);
   for (const [n, up] of ups.entries())
     for (const t of up.slice(0, 4)) f.word(n === 0 ? 'above' : 'above 2', plainWord(t.text), n === 0 ? 0.9 : 0.5);
+  for (const [n, up] of ups.entries())
+    speaks(
+      f,
+      n === 0 ? 'above' : 'above 2',
+      up.slice(0, 4).map((t) => t.text),
+    );
   if (ups.length === 0) f.add('nothing above');
   const next = tokens[piece.to];
   if (!next) f.add('ends the row');

@@ -146,6 +146,8 @@ function datesOf({ dates, days, of }: Evidence, terms: Read | null, kind: Kind):
     due = ranked(modelOf('dueDate'), of.date, values);
   const parsed = terms ? parseTerms(terms.value) : null;
   const counted = (day: string) => (parsed ? dueDate(day, parsed) : null);
+  const soon = 130 * 86_400_000;
+  const later = (day: string) => days.some((d) => d > day && Date.parse(d) - Date.parse(day) < soon);
   let best: { score: number; issued: Ranked | undefined; due: Ranked | undefined } = { score: -Infinity, issued: issued[0], due: due[0] };
   for (const a of issued.slice(0, 5))
     for (const b of due.slice(0, 5)) {
@@ -153,8 +155,15 @@ function datesOf({ dates, days, of }: Evidence, terms: Read | null, kind: Kind):
       let score = Math.log(a.share) + Math.log(b.share);
       if (b.value !== null) {
         if (b.value < a.value) score -= 4;
+        else if (b.value === a.value) score -= 1.2;
+        else if (Date.parse(b.value) - Date.parse(a.value) < 5 * 86_400_000) score -= 1;
         if (b.value === counted(a.value)) score += 1.5;
-      } else if (counted(a.value)) score += 0.8;
+        else if (parsed) score -= 0.5;
+      } else {
+        if (parsed) score += 0.5;
+        // A day of the next months is hardly anything but the one to pay on: so it was in every document that was learned from.
+        if (later(a.value)) score -= 2;
+      }
       if (score > best.score) best = { score, issued: a, due: b };
     }
   const mark = (r: Ranked) => dates[r.best]?.mark ?? null,

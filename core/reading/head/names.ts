@@ -4,7 +4,7 @@ import { findLabels } from '../labels.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';
 import { kindBook } from '../lexicon/index.ts';
-import { bearsHead, type Surroundings } from './around.ts';
+import { bearsHead, speaks, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
 
 /** A company as the application knows it. */
@@ -36,8 +36,15 @@ export const plainName = (text: string): string =>
 /** What parts a name from what stands beside it in the same piece. */
 const seams =
   /\s+[|·•–—-]\s+|,\s+|;\s+|\s+(?:for|to|trading as|t\/a|on behalf of|account name|in favour of|au nom de|op naam van|ten name van|t\.n\.v\.|an)\s+|[()"“”]|:\s+|\s{2,}/iu;
-const legalForm =
-  /(?:^| )(ltd|limited|plc|llp|llc|lp|inc|incorporated|corp|corporation|co|company|cic|cio|gmbh|mbh|ag|kg|kgaa|ohg|ug|gbr|e k|ek|e v|eg|bv|b v|nv|n v|vof|v o f|cv|sarl|s a r l|sas|s a s|sa|s a|eurl|sasu|snc|sci|scop|sl|s l|slu|s c|srl|s r l|srls|spa|s p a|snc|ab|hb|kb|aktiebolag|as|a s|asa|ans|oy|oyj|aps|ivs|lda|unipessoal lda|sp z o o|sp j|s r o|a s|kk|k k|pty|pty ltd|pvt ltd|pte ltd|and sons|and daughters|partners|associates)$/;
+const legalForms =
+  'ltd|limited|plc|llp|llc|lp|inc|incorporated|corp|corporation|co|company|cic|cio|gmbh|mbh|ag|kg|kgaa|ohg|ug|gbr|e k|ek|e v|eg|e g|bv|b v|nv|n v|vof|v o f|cv|bvba|vzw|sarl|s a r l|sas|s a s|sa|s a|eurl|sasu|snc|s n c|sci|scop|scea|gaec|sl|s l|slu|s c|c b|srl|s r l|srls|spa|s p a|sas di|ab|hb|kb|aktiebolag|as|a s|asa|ans|da|enk|oy|oyj|ky|ay|tmi|osk|aps|ivs|i s|k s|lda|ltda|unipessoal lda|sp z o o|z o o|sp j|sp k|s j|s r o|spol s r o|v o s|a s|kk|k k|gk|pty|pty ltd|pvt ltd|pte ltd|kft|doo|d o o|zn|zn en zn|zoon|zonen|en zonen|sohn|sohne|fils|et fils|hijos|figli|e figli|filhos|synowie|and sons|and daughters|sons|daughters|brothers|bros|gebr|partners|associates|partnership|cooperative|co operative';
+const legalForm = new RegExp(`(?:^| )(${legalForms})$`);
+/** Legal forms as they are written at the end of a name in running text. */
+const endsName =
+  /^(Ltd|Limited|PLC|plc|LLP|LLC|Inc|Corp|CIC|GmbH|AG|KG|e\.?K|eG|OHG|UG|B\.?V|N\.?V|V\.?O\.?F|SARL|S\.A\.R\.L|SAS|S\.A\.S|SA|S\.A|EURL|SNC|s\.n\.c|S\.?L\.?U?|S\.?r\.?l|S\.?p\.?A|AB|Aktiebolag|A\/S|ApS|AS|ASA|Oy|Oyj|Lda|Ltda|s\.r\.o|a\.s|o\.o|K\.K)\.?,?$/;
+/** A legal form that a comma parts from its name: "Hoz de Arriba, S.L.". */
+const legalFirst =
+  /^\(?(Ltd|Limited|L\.?L\.?C|L\.?L\.?P|Inc|S\.?\s?L\.?\s?U?|S\.?\s?A\.?|S\.?\s?R\.?\s?L|S\.?\s?p\.?\s?A|S\.?\s?n\.?\s?c|Lda|GmbH|B\.?\s?V|N\.?\s?V|C\.?\s?B)\b\.?/i;
 const address =
   /\b(road|street|lane|avenue|row|place|yard|court|park|way|square|building|unit|rue|route|chemin|straat|dijk|weg|laan|kade|strasse|straße|gasse|calle|avenida|plaza|via|corso|piazza|viale|gatan|vägen|vej|gate|ulica|postfach|postbus|box)\b|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4,5}\b/iu;
 
@@ -54,6 +61,7 @@ export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
   const put = (at: number, segment: Segment, raw: string, part: boolean, more?: Segment) => {
     const text = nameOf(raw);
     if (text.length < 3 || text.length > 70 || !/\p{L}{2}/u.test(text)) return;
+    if (found.some((n) => n.segment === segment && n.text === text)) return;
     const words = more ? [...segment.words, ...more.words] : segment.words;
     const own = part ? words.filter((w) => text.includes(w.text.replace(/[,;:()"“”]/g, ''))) : words;
     found.push({ at, segment, text, plain: plainName(text), part, mark: { page: segment.page, ...union(own.length ? own : words) } });
@@ -63,7 +71,30 @@ export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
     for (const segment of row.segments) {
       put(row.index, segment, segment.text, false);
       const parts = segment.text.split(seams).filter((p) => p?.trim());
-      if (parts.length > 1) for (const part of parts) put(row.index, segment, part, true);
+      if (parts.length > 1)
+        for (const [i, part] of parts.entries()) {
+          put(row.index, segment, part, true);
+          const form = legalFirst.exec(parts[i + 1] ?? '')?.[0];
+          if (form) put(row.index, segment, `${part}, ${form}`, true);
+        }
+      // A legal form ends a name: "Stoll Lifts Ltd Company 09912208 VAT registration …".
+      for (const [i, word] of segment.words.entries())
+        if (i > 0 && i < segment.words.length - 1 && endsName.test(word.text)) {
+          const head = segment.words
+            .slice(0, i + 1)
+            .map((w) => w.text)
+            .join(' ');
+          put(
+            row.index,
+            segment,
+            head
+              .split(seams)
+              .filter((p) => p?.trim())
+              .at(-1) ?? head,
+            true,
+          );
+          if (/,/.test(head)) put(row.index, segment, head, true);
+        }
       const sentence =
         /(?:payable to|pay(?:ment)? to|remit to|in the name of|paid to|zugunsten|betaling aan|à l'ordre de)\s+(.+?)(?:[.,]\s|$)/i.exec(
           segment.text,
@@ -167,6 +198,7 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
     if (words.length > 1 && n.text.split(/\s+/).every((w) => !/^\p{Ll}{4}/u.test(w))) f.add('each word capital');
     if (address.test(n.text)) f.add('like an address');
     if (findLabels(s.words, kindBook).length > 0) f.add('title word');
+    speaks(f, 'name', words.slice(0, 6));
     f.word('first', words[0] ?? '', 0.7);
     f.word('last', words.at(-1) ?? '', 0.9);
     for (const w of words.slice(0, 8)) f.add(`has ${w}`, 0.6);
@@ -191,7 +223,13 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
     if (n.part) {
       const before = s.text.slice(0, s.text.indexOf(n.text.slice(0, 4)));
       for (const w of before.split(/\s+/).slice(-3)) f.word('before', plainWord(w), 0.7);
+      speaks(f, 'before', before.split(/\s+/).slice(-3));
     }
+    speaks(
+      f,
+      'left',
+      tokens.slice(Math.max(0, first - 3), Math.max(0, first)).map((t) => t.text),
+    );
     if (first === 0) f.add('begins the row');
     for (let k = 1; k <= 2; k++) {
       const up = all.rows[n.at - k];
@@ -201,6 +239,11 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
         if (row.y - (o.y + o.h) > 3.5 * all.body) continue;
         for (const w of o.words.slice(0, 3)) f.word(k === 1 ? 'above' : 'above 2', plainWord(w.text), k === 1 ? 0.6 : 0.35);
       }
+      speaks(
+        f,
+        k === 1 ? 'above' : 'above 2',
+        over.flatMap((o) => (row.y - (o.y + o.h) > 3.5 * all.body ? [] : o.words.slice(0, 3).map((w) => w.text))),
+      );
       if (k === 1 && over.length === 0) f.add('nothing above');
     }
     const below = all.rows

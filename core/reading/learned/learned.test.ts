@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { buckets, Features, plainWord } from './features.ts';
+import { denseShares } from './dense.ts';
 import { reasonsOf, scoreOf, sharesOf, unpack } from './model.ts';
 
 const bytes = (of: Record<number, number>): string => {
@@ -41,4 +42,29 @@ describe('what was learned', () => {
           for (let j = 0; j < scores.length; j++) if (scores[i]! > scores[j]!) expect(shares[i]!).toBeGreaterThanOrEqual(shares[j]!);
       }),
     ));
+});
+
+describe('a small model over numbers', () => {
+  it('weighs numbers and its constant; shares are of one whole', () => {
+    const shares = denseShares(
+      [
+        [2, 0, -1],
+        [0, 1, 0],
+      ],
+      [1, 3],
+    ).map(Math.exp);
+    // Scores 2 - 1 and 3: the second is e² times as likely.
+    expect(shares[1]! / shares[0]!).toBeCloseTo(Math.exp(2));
+    expect(shares[0]! + shares[1]!).toBeCloseTo(1);
+  });
+  it('holds for scores of any size', () =>
+    expect(
+      denseShares(
+        [
+          [900, 0],
+          [-900, 0],
+        ],
+        [1],
+      ).map(Math.exp),
+    ).toEqual([1, 0]));
 });

@@ -2,6 +2,7 @@ import { findDates } from '../../dates/index.ts';
 import type { Segment, Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';
+import { speaks } from '../head/around.ts';
 import type { Item, PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike } from './rowfeatures.ts';
 
@@ -15,6 +16,7 @@ export interface SeenItem {
   item: Item;
   /** Its printed row. */ at: number;
   /** The line it stands in. */ line: number;
+  /** The line's own printed row, with its amount. */ first: number;
   features: Features;
   /** Items of other lines that stand in the same column have the same key. */ column: string;
 }
@@ -88,6 +90,26 @@ export function itemFeatures(layout: Layout, rows: readonly PrintedRow[], lines:
         one.of.add(segment.text);
         one.times++;
       }
+  // Lines with the same words: what is the same in them all is their price, what differs their quantity.
+  const wordsOf = lines.map(
+    ({ row }) =>
+      [...rows[row]!.row.segments].sort((a, b) => b.text.replace(/\P{L}/gu, '').length - a.text.replace(/\P{L}/gu, '').length)[0]?.text ??
+      '',
+  );
+  const alike = new Map<string, Set<string>>();
+  const times = new Map<string, number>();
+  for (const words of wordsOf) times.set(words, (times.get(words) ?? 0) + 1);
+  const alikeKey = (item: Item, line: number) => `${wordsOf[line]} ${edgeOf(item.end)}`;
+  for (const { item, line } of all)
+    if (item.figure && times.get(wordsOf[line]!)! > 1)
+      (alike.get(alikeKey(item, line)) ?? alike.set(alikeKey(item, line), new Set()).get(alikeKey(item, line))!).add(item.figure.value);
+  // How the figures of a column are written: weights have three decimals, prices two.
+  const written = new Map<string, Set<number>>();
+  for (const { item, at, line } of all)
+    if (item.figure) {
+      const key = `${edgeOf(item.end)} ${shift(at, line)}`;
+      (written.get(key) ?? written.set(key, new Set()).get(key)!).add(item.figure.decimals);
+    }
   const longest = [...texts.values()].sort((a, b) => b.letters - a.letters);
   return all.map(({ item, at, line }) => {
     const f = new Features();
@@ -109,6 +131,8 @@ export function itemFeatures(layout: Layout, rows: readonly PrintedRow[], lines:
       f.add(`from left ${Math.min(6, k)}`);
       f.add(`of figures ${Math.min(7, figures.length)} from right ${Math.min(6, figures.length - 1 - k)}`);
       f.add(`decimals ${Math.min(4, figure.decimals)}`);
+      const places = written.get(`${edgeOf(item.end)} ${off}`)!;
+      f.add(`column of ${places.size === 1 ? figure.decimals : 'different'} decimals`);
       if (figure.percent) f.add('percent');
       if (figure.money) f.add('money');
       if (figure.unit) f.word('unit', plainWord(figure.unit));
@@ -139,6 +163,8 @@ export function itemFeatures(layout: Layout, rows: readonly PrintedRow[], lines:
       if (result) f.add('is a product');
       if (/^\d{1,2}$/.test(item.text) && Number(item.text) === line + 1) f.add('counts the lines');
       if (/^[x×@]|[x×]$/.test(item.text)) f.add('times sign');
+      const among = alike.get(alikeKey(item, line));
+      if (among) f.add(among.size === 1 ? 'same where the words are' : 'differs where the words are the same');
     } else {
       f.word('is', plainWord(item.text), 0.8);
       f.add(`length ${Math.min(12, item.text.length)}`);
@@ -187,8 +213,20 @@ export function itemFeatures(layout: Layout, rows: readonly PrintedRow[], lines:
       const over = head.items.filter((h) => h.x < item.end + 2 && h.end > item.x - 2);
       const beside = over.length > 0 ? over : head.items.filter((h) => near(h.end, item.end, 14) || near(h.left, item.left, 5));
       for (const h of beside.slice(0, 3)) f.word(`head ${kind}`, plainWord(h.text), 0.9);
+      speaks(
+        f,
+        `head ${kind}`,
+        beside.slice(0, 3).map((h) => h.text),
+      );
       for (const c of head.row.columns) if (c.box.x < item.end + 3 && c.box.x + c.box.w > item.x - 3) f.add(`head is ${c.role}`);
     }
-    return { item, at, line, features: f, column: `${kind} ${edgeOf(item.figure ? item.end : item.left)} ${off}` };
+    return {
+      item,
+      at,
+      line,
+      first: lines[line]!.row,
+      features: f,
+      column: `${kind} ${edgeOf(item.figure ? item.end : item.left)} ${off}`,
+    };
   });
 }

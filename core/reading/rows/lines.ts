@@ -6,38 +6,18 @@ import { explained } from '../taxtable.ts';
 import { holds } from '../table/values.ts';
 import type { Read, ReadLine } from '../types.ts';
 import { itemFeatures, type LineRows, type SeenItem } from './itemfeatures.ts';
-import { itemMeasured, itemShares, type LogShares } from './models.ts';
+import { itemMeasured, itemsInContext, type LogShares } from './models.ts';
 import type { PrintedRow } from './printed.ts';
-import { countsWhole, moneyLike } from './rowfeatures.ts';
+import { bullet, countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
 
 type Weighed = SeenItem & { shares: LogShares<ItemTag> };
 
-/** How much what a whole column is tells of one of its items. */
-const column = 0.6;
-
-/** Every item of the lines with how sure it is what it is: by itself, and by what stands in the same column of other lines. */
+/** Every item of the lines with how sure it is what it is. */
 function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[]): Weighed[] {
-  const seen = itemFeatures(layout, rows, lines).map((s) => ({ ...s, shares: itemShares(s.features) }));
-  const columns = new Map<string, Weighed[]>();
-  for (const s of seen) (columns.get(s.column) ?? columns.set(s.column, []).get(s.column)!).push(s);
-  const mean = new Map<string, LogShares<ItemTag>>();
-  for (const [key, own] of columns)
-    if (own.length > 1)
-      mean.set(
-        key,
-        Object.fromEntries(
-          itemTags.map((tag) => [tag, own.reduce((a, s) => a + Math.max(-8, s.shares[tag]), 0) / own.length]),
-        ) as LogShares<ItemTag>,
-      );
-  return seen.map((s) => {
-    const of = mean.get(s.column);
-    if (!of) return s;
-    const mixed = itemTags.map((tag) => Math.max(-12, s.shares[tag]) + column * of[tag]);
-    const top = Math.max(...mixed),
-      sum = top + Math.log(mixed.reduce((a, m) => a + Math.exp(m - top), 0));
-    return { ...s, shares: Object.fromEntries(itemTags.map((tag, i) => [tag, mixed[i]! - sum])) as LogShares<ItemTag> };
-  });
+  const seen = itemFeatures(layout, rows, lines);
+  const shares = itemsInContext(seen);
+  return seen.map((s, i) => ({ ...s, shares: shares[i]! }));
 }
 
 interface Parts {
@@ -120,6 +100,127 @@ function partsOf(items: Weighed[], row: number, currency: string, whole: boolean
   return best;
 }
 
+/** In points. */
+const columnSlack = 1.5;
+
+/** Where columns begin inside pieces that stand too close to be told apart: a word begins there in nearly all lines, behind a gap wider than between words. */
+function startsIn(own: readonly Weighed[][], rows: readonly PrintedRow[]): number[] {
+  if (own.length < 3) return [];
+  const at = new Map<number, { lines: number; gaps: number }>();
+  for (const items of own) {
+    const seen = new Set<number>();
+    for (const [k, w] of items.entries()) {
+      const before = items[k - 1];
+      if (!before || before.at !== w.at || before.item.left !== w.item.left) continue;
+      const x = Math.round(w.item.x / columnSlack);
+      if (seen.has(x)) continue;
+      seen.add(x);
+      const one = at.get(x) ?? { lines: 0, gaps: 0 };
+      one.lines++;
+      if (w.item.x - before.item.end > 0.45 * rows[w.at]!.row.h) one.gaps++;
+      at.set(x, one);
+    }
+  }
+  const count = (x: number, of: 'lines' | 'gaps') => [x - 1, x, x + 1].reduce((a, k) => a + (at.get(k)?.[of] ?? 0), 0);
+  return [...at.keys()]
+    .filter(
+      (x) =>
+        count(x, 'lines') >= 0.8 * own.length &&
+        count(x, 'gaps') >= 0.5 * own.length &&
+        (at.get(x)?.lines ?? 0) >= Math.max(at.get(x - 1)?.lines ?? 0, at.get(x + 1)?.lines ?? 0),
+    )
+    .map((x) => x * columnSlack);
+}
+
+/** What it costs to cut a piece in two: its words mostly belong together. */
+const cut = 1.8;
+
+/** How much a word looks more like a description than like anything else; none that is something else already. */
+function gainOf(w: Weighed): number {
+  if (isCurrency(w.item.text)) return -Infinity;
+  const rest = Math.max(...itemTags.filter((t) => t !== 'description').map((t) => w.shares[t]));
+  return Math.max(-4, Math.min(4, w.shares.description - rest));
+}
+
+/** Pieces of a line's rows, cut where columns begin. */
+function piecesOf(items: readonly Weighed[], starts: readonly number[]): { key: string; words: Weighed[] }[] {
+  const pieces = new Map<string, { key: string; words: Weighed[] }>();
+  for (const w of items) {
+    const column = starts.findLast((x) => x <= w.item.x + columnSlack && x > w.item.left + columnSlack) ?? w.item.left;
+    const id = `${w.at} ${column}`;
+    (pieces.get(id) ?? pieces.set(id, { key: `${Math.round(column / 4)} ${w.at - w.first}`, words: [] }).get(id)!).words.push(w);
+  }
+  return [...pieces.values()];
+}
+
+/** The column of the lines' own rows that says what they are: by what its words look like in all lines together. */
+function describingColumn(own: readonly Weighed[][], starts: readonly number[]): string | null {
+  const sums = new Map<string, number>();
+  for (const items of own)
+    for (const { key, words } of piecesOf(items, starts)) {
+      if (!key.endsWith(' 0')) continue;
+      const gains = words.map(gainOf).filter(Number.isFinite);
+      const gain = gains.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(gains.length));
+      sums.set(key, (sums.get(key) ?? 0) + gain);
+    }
+  const best = [...sums].sort((a, b) => b[1] - a[1])[0];
+  return best && best[1] > 0 ? best[0] : null;
+}
+
+/** The words of a line's description: of the piece in the describing column, and of those in its other rows, the run that looks like it most; the likeliest piece where none does. */
+function describedBy(
+  items: readonly Weighed[],
+  taken: ReadonlySet<Weighed | null>,
+  starts: readonly number[],
+  column: string | null,
+): Weighed[] {
+  const found: Weighed[] = [];
+  let fallback: { run: Weighed[]; score: number } | null = null;
+  const pieces = piecesOf(items, starts);
+  const inColumn = pieces.some((p) => p.key === column);
+  const beside = new Map<number, { run: Weighed[]; score: number }>();
+  for (const { key, words: piece } of pieces) {
+    // Words of two columns side by side are not one description.
+    if (inColumn && key.endsWith(' 0') && key !== column) continue;
+    const gains = piece.map((w) => (taken.has(w) || (w === piece[0] && bullet.test(w.item.text)) ? -Infinity : gainOf(w)));
+    let best: { from: number; to: number; score: number } | null = null;
+    for (let from = 0; from < piece.length; from++) {
+      let sum = from > 0 && Number.isFinite(gains[from - 1]!) ? -cut : 0;
+      for (let to = from; to < piece.length && Number.isFinite(gains[to]!); to++) {
+        sum += gains[to]!;
+        const score = sum - (to + 1 < piece.length && Number.isFinite(gains[to + 1]!) ? cut : 0);
+        if (!best || score > best.score) best = { from, to, score };
+      }
+    }
+    if (!best) continue;
+    const run = piece.slice(best.from, best.to + 1);
+    if (best.score > 0) {
+      const rival = beside.get(run[0]!.at);
+      if (rival && rival.score >= best.score) continue;
+      if (rival) for (const w of rival.run) found.splice(found.indexOf(w), 1);
+      beside.set(run[0]!.at, { run, score: best.score });
+      found.push(...run);
+    } else if (/\p{L}{3}/u.test(run.map((w) => w.item.text).join(' ')) && (!fallback || best.score > fallback.score))
+      fallback = { run, score: best.score };
+  }
+  return found.length > 0 ? found : (fallback?.run ?? []);
+}
+
+/** Words with a colon that stand in most lines: labels of what follows them, "Article: K7 Description: Cedar board". */
+function labelsIn(own: readonly Weighed[][]): Set<string> {
+  const times = new Map<string, number>();
+  for (const items of own)
+    for (const text of new Set(items.flatMap((w) => (/\p{L}.*:$/u.test(w.item.text) ? [w.item.text] : []))))
+      times.set(text, (times.get(text) ?? 0) + 1);
+  return new Set([...times].filter(([, n]) => n > 1 && n >= 0.7 * own.length).map(([text]) => text));
+}
+
+/** A description without the labels that stand before it, and what these label. */
+function behindLabel(described: Weighed[], labels: ReadonlySet<string>): Weighed[] {
+  const last = described.findLastIndex((w) => labels.has(w.item.text));
+  return last < described.length - 1 ? described.slice(last + 1) : described;
+}
+
 const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
 
 /** Lines from their printed rows: what each item is, so that most of them multiply out, and how many do. Null where a row has no amount. */
@@ -129,6 +230,7 @@ export function linesOf(
   lines: readonly LineRows[],
   currency: string,
   legend: ReadonlyMap<string, string>,
+  /** The right edge of the amounts, where it is known. */ column: number | null = null,
 ): { lines: ReadLine[]; multiply: number } | null {
   const weighed = weigh(layout, rows, lines);
   const whole = countsWhole(rows);
@@ -157,8 +259,11 @@ export function linesOf(
       .sort((a, b) => b.shares.amount - a.shares.amount)[0];
     return top ? [top.item.end] : [];
   });
-  const edge = edges.find((e) => edges.filter((o) => Math.abs(o - e) < 4).length > edges.length * 0.6) ?? null;
+  const edge = column ?? edges.find((e) => edges.filter((o) => Math.abs(o - e) < 4).length > edges.length * 0.6) ?? null;
   const bulk = !layout.pages.some((p) => p.scan || p.words.some((w) => w.sure !== undefined)) || saysMany.test(layout.text);
+  const labels = labelsIn(own),
+    starts = startsIn(own, rows),
+    describing = describingColumn(own, starts);
   let multiply = 0;
   const found: ReadLine[] = [];
   for (const [line, items] of own.entries()) {
@@ -183,7 +288,7 @@ export function linesOf(
     const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
     const codes = text('code');
     const code = codes.filter((w) => w.at === codes[0]!.at);
-    const described = text('description').filter((w) => !isCurrency(w.item.text));
+    const described = behindLabel(describedBy(items, taken, starts, describing), labels);
     const rate = items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0];
     const said = rate && rateSaid(rate);
     // What several words make is right where all of them are.

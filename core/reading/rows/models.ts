@@ -3,7 +3,11 @@ import { scoreOf, unpack, type Model } from '../learned/model.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from './tags.ts';
 import { totalTags, type TotalTag } from '../totals/features.ts';
 import { stepped } from '../calibration.ts';
-import { itemRight, itemWeights, rowWeights, totalWeights } from './weights.ts';
+import { denseShares, type Dense } from '../learned/dense.ts';
+import { itemContext, rowContext } from './context.ts';
+import type { SeenItem } from './itemfeatures.ts';
+import type { PrintedRow } from './printed.ts';
+import { context, itemRight, itemWeights, rowWeights, totalWeights } from './weights.ts';
 
 let models: { row: Model[]; item: Model[]; total: Model[] } | null = null;
 const all = () =>
@@ -22,6 +26,21 @@ function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[
   const sum = top + Math.log(scores.reduce((a, s) => a + Math.exp(s - top), 0));
   return Object.fromEntries(tags.map((tag, i) => [tag, scores[i]! - sum])) as LogShares<Tag>;
 }
+
+const named = <Tag extends string>(tags: readonly Tag[], logs: readonly number[]): LogShares<Tag> =>
+  Object.fromEntries(tags.map((tag, i) => [tag, logs[i]!])) as LogShares<Tag>;
+const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: Float64Array) => named(tags, denseShares(model, numbers));
+
+/** How sure it is what each printed row of a document is: by itself, then among those round it and like it. */
+export const rowsInContext = (rows: readonly PrintedRow[], features: readonly Features[], whole: boolean): LogShares<RowTag>[] =>
+  rowContext(rows, features.map(rowShares), whole).map((x) => again(rowTags, context.row, x));
+
+/** How sure it is what each figure and word of a document's lines is: by itself, then among those beside, above and below it. */
+export const itemsInContext = (seen: readonly SeenItem[]): LogShares<ItemTag>[] =>
+  itemContext(
+    seen,
+    seen.map((s) => itemShares(s.features)),
+  ).map((x, i) => again(itemTags, seen[i]!.item.figure ? context.figure : context.word, x));
 
 /** How sure it is what a printed row is. */
 export const rowShares = (features: Features): LogShares<RowTag> => logShares(rowTags, all().row, features);

@@ -1,6 +1,7 @@
 import { findDates } from '../../dates/index.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';
+import { speaks } from '../head/around.ts';
 import type { Item, PrintedRow } from './printed.ts';
 
 /** A figure that may be an amount: with the decimals of money, a sign of it, or thousands that are parted; any where amounts are written without. */
@@ -35,7 +36,7 @@ export function hasProduct(values: readonly number[]): boolean {
   return false;
 }
 
-const valuesOf = (row: PrintedRow | undefined): number[] =>
+export const valuesOf = (row: PrintedRow | undefined): number[] =>
   row ? row.items.flatMap((i) => (i.figure ? [Math.abs(Number(i.figure.value))] : [])) : [];
 
 /** Right edges on which amounts stand, the most frequent first. */
@@ -51,7 +52,15 @@ function seen(
   layout: Layout,
   rows: readonly PrintedRow[],
   at: number,
-  all: { whole: boolean; edges: number[]; body: number; starts: Map<number, number>; times: Map<string, number>; fonts: string },
+  all: {
+    whole: boolean;
+    edges: number[];
+    body: number;
+    starts: Map<number, number>;
+    times: Map<string, number>;
+    fonts: string;
+    far: Map<number, number>;
+  },
 ): Features {
   const f = new Features();
   const { row, items } = rows[at]!;
@@ -83,8 +92,21 @@ function seen(
   else if (hasProduct([...values, ...valuesOf(rows[at - 1])]) && values.length) f.add('product with the row above');
   else if (hasProduct([...values, ...valuesOf(rows[at + 1])]) && values.length) f.add('product with the row below');
   for (const w of words.slice(0, 8)) f.word('w', plainWord(w.text), 0.5);
+  speaks(
+    f,
+    'row',
+    words.slice(0, 8).map((w) => w.text),
+  );
   const first = words[0];
+  if (first) speaks(f, 'first', [first.text]);
   if (first) f.word('first', plainWord(first.text), 0.6);
+  if (runsOn(rows, at, all.far)) f.add('runs on');
+  if (runsOn(rows, at + 1, all.far)) f.add('does not end');
+  if (/^[–—-]+$/.test(items.at(-1)?.text ?? '')) f.add('ends with a dash');
+  const over = under(rows, at);
+  f.add(over ? `under ${over.inner ? 'an inner' : 'the first'} piece ${over.alike ? 'alike' : 'other'}` : 'under nothing');
+  if (over?.open) f.add('text above is open');
+  if (items[0] && bullet.test(items[0].text)) f.add('bullet');
   if (items[0]?.figure) f.add('begins with a figure');
   if (figures.some((i) => i.figure!.percent)) f.add('percent');
   if (figures.some((i) => i.figure!.value.startsWith('-'))) f.add('negative');
@@ -111,7 +133,69 @@ function seen(
   return f;
 }
 
-const carried = /^(figures|amounts|words|segments|on edge|product|x\d|total|heads|date|ends with|field|first=|gap|begins)/;
+/** Rows that bear the document's largest amount with a sign or the decimals of money: its total, mostly. */
+export function rowsOfLargest(rows: readonly PrintedRow[], whole: boolean): number[] {
+  let most = 0;
+  const amounts = rows.map((r) =>
+    r.items.flatMap((i) => (moneyLike(i, whole) && i.figure!.decimals !== 3 ? [Number(i.figure!.value)] : [])),
+  );
+  for (const own of amounts) for (const a of own) if (a < 1e7) most = Math.max(most, a);
+  return amounts.flatMap((own, i) => (most > 0 && own.includes(most) ? [i] : []));
+}
+
+/** How far text reaches that begins at an edge and has another piece behind it: the width of a table's column, as it is used. */
+export function reaches(rows: readonly PrintedRow[]): Map<number, number> {
+  const far = new Map<number, number>();
+  for (const { row } of rows)
+    for (const s of row.segments.slice(0, -1))
+      for (const d of [-1, 0, 1]) {
+        const edge = Math.round(s.x / 3) + d;
+        far.set(edge, Math.max(far.get(edge) ?? 0, s.x + s.w));
+      }
+  return far;
+}
+
+/** Whether text of a row runs on from the piece over it: that one ends where its next word would not have fitted any more. */
+export function runsOn(rows: readonly PrintedRow[], at: number, far: ReadonlyMap<number, number>): boolean {
+  const row = rows[at]?.row,
+    above = rows[at - 1]?.row;
+  if (!row || !above || above.page !== row.page || row.segments.length > 2) return false;
+  return row.segments.some((s) => {
+    const over = above.segments.find((o) => Math.abs(o.x - s.x) < 3 && o.words.length > 1 && Math.abs(o.size - s.size) < 0.6);
+    const next = over && above.segments[above.segments.indexOf(over) + 1];
+    // The column ends where its longest text does, or before what stands beside it.
+    const reach = Math.max(far.get(Math.round(s.x / 3)) ?? 0, next ? next.x - 2.5 * s.size : 0);
+    return (
+      over !== undefined && reach > 0 && over.x + over.w < reach + 3 * s.size && over.x + over.w + 0.25 * s.size + s.words[0]!.w > reach - 1
+    );
+  });
+}
+
+/** The piece of the row above, or of the one over that, under which a row begins; whether it is printed alike; and whether its text is left open. */
+export function under(rows: readonly PrintedRow[], at: number): { inner: boolean; alike: boolean; open: boolean } | null {
+  const { row } = rows[at]!,
+    first = row.segments[0]!;
+  for (let i = at - 1; i >= Math.max(0, at - 2); i--) {
+    const above = rows[i]!.row;
+    if (above.page !== row.page || row.y - above.y > 3.2 * first.size) return null;
+    const over = above.segments.find((s) => Math.abs(s.x - first.x) < 2.5 && /\p{L}{2}/u.test(s.text));
+    if (!over) continue;
+    const [a, b] = [over.words[0]!, first.words[0]!];
+    return {
+      inner: over !== above.segments[0],
+      alike: a.font === b.font && Math.abs(a.size - b.size) < 0.3,
+      open: /[,&(–-]$|\s(and|with|of|the|for|to|in|by|und|mit|von|für|der|die|et|de|du|la|le|avec|pour|en|van|met|voor|het|e|di|con|per|del|y|para|och|med|i|z|do)$/iu.test(
+        over.text,
+      ),
+    };
+  }
+  return null;
+}
+
+/** A sign that begins a point of a list. */
+export const bullet = /^[•·▪◦‣●○■□–*-]$/;
+
+const carried = /^(figures|amounts|words|segments|on edge|product|x\d|total|heads|date|ends with|field|first=|first says|gap|begins)/;
 
 /** What is seen of each printed row and of those round it: whether it is a line's row, belongs to one, or is something else. */
 export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Features[] {
@@ -126,7 +210,15 @@ export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Featur
     for (const w of r.row.words) fonts.set(w.font, (fonts.get(w.font) ?? 0) + 1);
   }
   const usual = [...fonts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
-  const all = { whole, edges: amountEdges(rows, whole), body: sizes[sizes.length >> 1] ?? 10, starts, times, fonts: usual };
+  const all = {
+    whole,
+    edges: amountEdges(rows, whole),
+    body: sizes[sizes.length >> 1] ?? 10,
+    starts,
+    times,
+    fonts: usual,
+    far: reaches(rows),
+  };
   const alone = rows.map((_, at) => seen(layout, rows, at, all));
   return alone.map((f, at) => {
     const whole = new Features();
