@@ -44,7 +44,7 @@ const sharedBy: Record<string, [currency: string, country: RegExp, words: RegExp
   $: [
     ['AUD', /^AU/, /\bABN\b|\bAustralia\b/],
     ['NZD', /^NZ/, /\bNZBN\b|\bNew Zealand\b/],
-    ['CAD', /^CA/, /\bHST\b|\bCanada\b/],
+    ['CAD', /^CA|RT\d{4}$/, /\bHST\b|\b\d{9} ?RT ?\d{4}\b|, Canada\b/],
   ],
 };
 function shared(sign: string, text: string, ids: (Read | null)[]): string | null {

@@ -195,17 +195,26 @@ function preferring(list: Ranked[], known: ReadonlySet<string>): Ranked[] {
 
 /** The fullest form in which a firm's name is printed: the legal name in the foot rather than the word in the logo, as sure as both. */
 function fullest(chosen: Ranked, list: readonly Ranked[], features: readonly Features[], buyer: Ranked | undefined): Ranked {
-  const has = (r: Ranked, name: string) => features[r.best]!.names.includes(name);
+  const has = (r: Ranked, ...names: string[]) => names.some((name) => features[r.best]!.names.includes(name));
   if (has(chosen, 'legal form') || chosen.value!.length < 5) return chosen;
-  const fuller = list.find(
+  const longer = list.filter(
     (r) =>
       r !== chosen &&
       r !== buyer &&
       ` ${r.value} `.includes(` ${chosen.value} `) &&
-      has(r, 'legal form') &&
-      !has(r, 'ours') &&
+      !has(r, 'ours', 'web') &&
       r.value!.length <= chosen.value!.length + 35,
   );
+  // Without a legal form only what begins like it, and stands where a firm names itself in full.
+  const fuller =
+    longer.find((r) => has(r, 'legal form')) ??
+    longer.find(
+      (r) =>
+        r.value!.startsWith(`${chosen.value} `) &&
+        !has(r, 'digits', 'like an address') &&
+        has(r, 'each word capital', 'tax number beside', 'account beside') &&
+        has(r, 'tax number beside', 'account beside', 'account near', 'y11', 'y10'),
+    );
   return fuller ? { ...fuller, share: fuller.share + chosen.share } : chosen;
 }
 

@@ -37,14 +37,14 @@ export const plainName = (text: string): string =>
 const seams =
   /\s+[|·•–—-]\s+|,\s+|;\s+|\s+(?:for|to|trading as|t\/a|on behalf of|account name|in favour of|au nom de|op naam van|ten name van|t\.n\.v\.|an)\s+|[()"“”]|:\s+|\s{2,}/iu;
 const legalForms =
-  'ltd|limited|plc|llp|llc|lp|inc|incorporated|corp|corporation|co|company|cic|cio|gmbh|mbh|ag|kg|kgaa|ohg|ug|gbr|e k|ek|e v|eg|e g|bv|b v|nv|n v|vof|v o f|cv|bvba|vzw|sarl|s a r l|sas|s a s|sa|s a|eurl|sasu|snc|s n c|sci|scop|scea|gaec|sl|s l|slu|s c|c b|srl|s r l|srls|spa|s p a|sas di|ab|hb|kb|aktiebolag|as|a s|asa|ans|da|enk|oy|oyj|ky|ay|tmi|osk|aps|ivs|i s|k s|lda|ltda|unipessoal lda|sp z o o|z o o|sp j|sp k|s j|s r o|spol s r o|v o s|a s|kk|k k|gk|pty|pty ltd|pvt ltd|pte ltd|kft|doo|d o o|zn|zn en zn|zoon|zonen|en zonen|sohn|sohne|fils|et fils|hijos|figli|e figli|filhos|synowie|and sons|and daughters|sons|daughters|brothers|bros|gebr|partners|associates|partnership|cooperative|co operative';
+  's c a|s coop|soc coop|sccl|ltd|limited|plc|llp|llc|lp|inc|incorporated|corp|corporation|co|company|cic|cio|gmbh|mbh|ag|kg|kgaa|ohg|ug|gbr|e k|ek|e v|eg|e g|bv|b v|nv|n v|vof|v o f|cv|bvba|vzw|sarl|s a r l|sas|s a s|sa|s a|eurl|sasu|snc|s n c|sci|scop|scea|gaec|sl|s l|slu|s c|c b|srl|s r l|srls|spa|s p a|sas di|ab|hb|kb|aktiebolag|as|a s|asa|ans|da|enk|oy|oyj|ky|ay|tmi|osk|aps|ivs|i s|k s|lda|ltda|unipessoal lda|sp z o o|z o o|sp j|sp k|s j|s r o|spol s r o|v o s|a s|kk|k k|gk|pty|pty ltd|pvt ltd|pte ltd|kft|doo|d o o|zn|zn en zn|zoon|zonen|en zonen|sohn|sohne|fils|et fils|hijos|figli|e figli|filhos|synowie|and sons|and daughters|sons|daughters|brothers|bros|gebr|partners|associates|partnership|cooperative|co operative';
 const legalForm = new RegExp(`(?:^| )(${legalForms})$`);
 /** Legal forms as they are written at the end of a name in running text. */
 const endsName =
   /^(Ltd|Limited|PLC|plc|LLP|LLC|Inc|Corp|CIC|GmbH|AG|KG|e\.?K|eG|OHG|UG|B\.?V|N\.?V|V\.?O\.?F|SARL|S\.A\.R\.L|SAS|S\.A\.S|SA|S\.A|EURL|SNC|s\.n\.c|S\.?L\.?U?|S\.?r\.?l|S\.?p\.?A|AB|Aktiebolag|A\/S|ApS|AS|ASA|Oy|Oyj|Lda|Ltda|s\.r\.o|a\.s|o\.o|K\.K)\.?,?$/;
 /** A legal form that a comma parts from its name: "Hoz de Arriba, S.L.". */
 const legalFirst =
-  /^\(?(Ltd|Limited|L\.?L\.?C|L\.?L\.?P|Inc|S\.?\s?L\.?\s?U?|S\.?\s?A\.?|S\.?\s?R\.?\s?L|S\.?\s?p\.?\s?A|S\.?\s?n\.?\s?c|Lda|GmbH|B\.?\s?V|N\.?\s?V|C\.?\s?B)\b\.?/i;
+  /^\(?(Ltd|Limited|L\.?L\.?C|L\.?L\.?P|Inc|S\.?\s?L\.?\s?U?|S\.?\s?A\.?|S\.?\s?R\.?\s?L|S\.?\s?p\.?\s?A|S\.?\s?n\.?\s?c|Lda|GmbH|B\.?\s?V|N\.?\s?V|C\.?\s?B|S\.?\s?C\.?\s?A|S\.?\s?Coop)\b\.?/i;
 const address =
   /\b(road|street|lane|avenue|row|place|yard|court|park|way|square|building|unit|rue|route|chemin|straat|dijk|weg|laan|kade|strasse|straße|gasse|calle|avenida|plaza|via|corso|piazza|viale|gatan|vägen|vej|gate|ulica|postfach|postbus|box)\b|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4,5}\b/iu;
 
