@@ -23,10 +23,17 @@ interface Printed {
   bracketed: boolean;
 }
 
+const inRows = new WeakMap<LabelledRow, Printed[]>();
+/** Amounts of a row; each row is looked at once, however many ways to read the lines are weighed. */
+function amountsIn(row: LabelledRow, layout: Layout, whole: boolean): Printed[] {
+  let found = inRows.get(row);
+  if (!found) inRows.set(row, (found = findAmounts(row, layout, whole)));
+  return found;
+}
+
 /** Runs of words on a row that are amounts: "£ 865.17" is two words, "CHF 1 234,50" three. */
-function amountsIn(row: LabelledRow, layout: Layout): Printed[] {
+function findAmounts(row: LabelledRow, layout: Layout, whole: boolean): Printed[] {
   const found: Printed[] = [];
-  const whole = countsWhole(layout);
   for (let i = 0; i < row.words.length; i++) {
     for (const length of [5, 4, 3, 2, 1]) {
       const words = row.words.slice(i, i + length);
@@ -72,10 +79,11 @@ function wholeAmount(text: string, words: Word[], row: LabelledRow): boolean {
 /** Amounts of the document outside its lines, each with the roles that its label allows (0 to 1). */
 export function namedAmounts(layout: Layout, table: Table, learned: Learned | null = null): NamedAmount[] {
   const found: NamedAmount[] = [];
+  const whole = countsWhole(layout);
   for (const row of layout.rows) {
     if (row.index >= table.firstRow && row.index <= table.lastRow) continue;
     const onRow: NamedAmount[] = [];
-    for (const printed of amountsIn(row, layout)) {
+    for (const printed of amountsIn(row, layout, whole)) {
       const named = name(row, printed, onRow, layout, table);
       // "VAT 20% (1,878.93)" above its box: what the tax is charged on.
       if (printed.bracketed && named.rate !== null && named.roles.has('tax')) {

@@ -3,6 +3,8 @@ import { surroundingsOf } from './head/around.ts';
 import { calibrateLines } from './calibration.ts';
 import { judge, type Verdict } from './judge.ts';
 import type { Layout } from './layout.ts';
+import type { Features } from './learned/features.ts';
+import type { Item } from './rows/printed.ts';
 import { RowsSeen } from './rows/index.ts';
 import { totalShares } from './rows/models.ts';
 import { totalFeatures } from './totals/features.ts';
@@ -61,11 +63,12 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
   const legend = legendOf(layout);
   const seen = new RowsSeen(layout);
   const all = surroundingsOf(layout);
+  const alone = new Map<Item, Features>();
   const learned: Learned = (table) => {
     const total = table.lines.reduce((a, l) => a + Number(l.amount.value), 0);
     const inLines = { has: (row: number) => row >= table.firstRow && row <= table.lastRow, sum: total, last: table.lastRow };
     return new Map(
-      totalFeatures(all, seen.rows, inLines).map(({ item, at, features }) => {
+      totalFeatures(all, seen.rows, inLines, alone).map(({ item, at, features }) => {
         const { net, tax, gross, charge } = totalShares(features);
         const word = item.words[0]!;
         return [
@@ -75,16 +78,21 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
       }),
     );
   };
-  const headed = readTable(layout, currency, legend);
+  const table = readTable(layout, currency, legend);
+  const headed = { ...table, missed: seen.missed(rowsOf(layout, table)) };
   const multiply = headed.lines.filter((l) => l.amount.proof).length;
   // A heading whose words are known tells more than what its rows look like; else what they look like does, where both explain the same.
   const told = new Set(headed.columns.map((c) => c.role)).size >= wellHeaded && headed.columns.some((c) => c.role === 'description');
   const likely = seen.likely(rowsOf(layout, headed)) + (told ? 1 : 0.3);
   // To measure the rules under headings nothing else is read.
   if (raw) return weighed(layout, headed, likely, multiply, learned);
-  const ways = seen
-    .read(currency, legend, rowsOf(layout, headed))
-    .map((way) => weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned, way.tried));
+  const ways: Weighed[] = [];
+  for (const way of seen.read(currency, legend, rowsOf(layout, headed))) {
+    ways.push(weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned, way.tried));
+    // What the rows look like most and what explains net, tax and total leaves nothing to look for.
+    const { verdict } = ways.at(-1)!;
+    if (way.likely === 0 && verdict.linesHold && verdict.totalHolds && verdict.tax && verdict.net && verdict.net !== verdict.gross) break;
+  }
   ways.push(weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned));
   return ways.reduce((best, way) => (way.worth > best.worth ? way : best));
 }

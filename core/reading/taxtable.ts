@@ -15,11 +15,20 @@ export interface TaxRow {
  * Tax rows: three numbers on one row, one of which is a rate, where net × rate is the tax to the minor unit
  * ("A 20.00 211.60 42.32", "VAT 20% on 3,573.75 714.75").
  */
-export function taxRows(layout: Layout, table: Table): TaxRow[] {
+export const taxRows = (layout: Layout, table: Table): TaxRow[] => {
+  let all = taxRowsOf.get(layout);
+  if (!all) taxRowsOf.set(layout, (all = findTaxRows(layout)));
+  return all
+    .filter((r) => r.row < table.firstRow || r.row > table.lastRow)
+    .filter((r, i, rows) => rows.findIndex((o) => o.rate === r.rate && o.net === r.net) === i);
+};
+/** Each document's are sought once, however many ways to read its lines are weighed. */
+const taxRowsOf = new WeakMap<Layout, TaxRow[]>();
+
+function findTaxRows(layout: Layout): TaxRow[] {
   const rows: TaxRow[] = [];
   const whole = /JPY|¥|円/.test(layout.text);
   for (const row of layout.rows) {
-    if (row.index >= table.firstRow && row.index <= table.lastRow) continue;
     const numbers: { value: Decimal; percent: boolean; text: string }[] = [];
     for (const word of row.words) {
       const percent = parsePercent(word.text.replace(/[,;]$/, ''), layout.style);
@@ -42,7 +51,7 @@ export function taxRows(layout: Layout, table: Table): TaxRow[] {
         }
     }
   }
-  return rows.filter((r, i) => rows.findIndex((o) => o.rate === r.rate && o.net === r.net) === i);
+  return rows;
 }
 
 /** Codes that a legend explains: "A standard 20%", "Tax S: VAT 20% on …", and rows of a tax table that begin with a letter. */

@@ -12,6 +12,7 @@ export const stored = (read: Read): StoredMark => ({
   confidence: read.confidence,
   proof: read.proof,
   ...(read.repaired ? { repaired: read.repaired } : {}),
+  ...(read.rivals?.length ? { rivals: read.rivals.map(({ value, mark }) => ({ value, mark })) } : {}),
 });
 const cells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount'] as const;
 

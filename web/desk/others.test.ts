@@ -35,6 +35,25 @@ it('a date may be of three words on a line; a reference has a digit and is no am
   expect(values('invoiceNumber', pages)).toContain('INV-99');
   expect(values('invoiceNumber', pages)).not.toContain('12.00');
 });
+it('what reading weighed beside the value comes before what else the page has, each once', () => {
+  const mark = { page: 1, x: 300, y: 50, w: 30, h: 10 };
+  const of = bill({
+    marks: {
+      invoiceNumber: {
+        mark: null,
+        confidence: 0.6,
+        proof: null,
+        rivals: [
+          { value: 'K 77', mark },
+          { value: '4711', mark },
+        ],
+      },
+    },
+  });
+  const pages = page(word('INV-99', 300, 50), word('K77', 300, 90));
+  expect(values('invoiceNumber', pages, of).slice(0, 2)).toEqual(['K 77', 'INV-99']);
+  expect(othersFor(of, 'invoiceNumber', pages, print)[0]).toMatchObject({ do: 'set', field: 'invoiceNumber', mark });
+});
 it('fields that no page has, and a page without words, have none', () =>
   expect([values('supplierId', page(word('1', 1, 1))), values('gross', page()), values('a.description', page(word('x', 1, 1)))]).toEqual([
     [],

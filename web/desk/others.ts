@@ -49,8 +49,8 @@ const isReference = (text: string): boolean =>
   /\d/.test(text) && /^[\p{L}\d][\p{L}\d/.-]{2,}$/u.test(text) && !/^\d{1,3}([.,]\d{3})*[.,]\d{2}$/.test(text);
 
 /**
- * What else the field in hand could be, as the pages have it, the likeliest first: what makes the sums hold, then what stands nearest to
- * where the value was read. Each value once, none that stands there already.
+ * What else the field in hand could be, the likeliest first: what reading weighed beside the value, then as the pages have it what makes
+ * the sums hold and what stands nearest to where the value was read. Each value once, none that stands there already.
  */
 export function othersFor(bill: Bill, path: string, pages: readonly ShownPage[], print: Print): Operation[] {
   const at = parsePath(path);
@@ -74,8 +74,17 @@ export function othersFor(bill: Bill, path: string, pages: readonly ShownPage[],
       if (known && known.far <= far) continue;
       found.set(value, { operation, holds: known?.holds ?? prove(applyOperation(bill, operation).bill).holds, far });
     }
-  return [...found.values()]
-    .sort((a, b) => Number(b.holds) - Number(a.holds) || a.far - b.far)
-    .slice(0, most)
-    .map((f) => f.operation);
+  const weighed = 'field' in at ? rivalsOf(bill, at.field, now) : [];
+  const known = new Set(weighed.map((o) => ('value' in o ? String(o.value) : '')));
+  const printed = [...found.entries()].flatMap(([value, f]) => (known.has(value) ? [] : [f]));
+  const rest = printed.sort((a, b) => Number(b.holds) - Number(a.holds) || a.far - b.far).map((f) => f.operation);
+  return [...weighed, ...rest].slice(0, most);
+}
+
+/** What reading weighed beside a value of the head: numbers and days. */
+function rivalsOf(bill: Bill, field: string, now: unknown): Operation[] {
+  if (![...dates, 'invoiceNumber', 'purchaseOrder'].includes(field)) return [];
+  return (bill.marks[field]?.rivals ?? []).flatMap(({ value, mark }): Operation[] =>
+    value === now ? [] : [{ do: 'set', field, value, ...(mark ? { mark } : {}) } as Operation],
+  );
 }

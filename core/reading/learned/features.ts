@@ -42,6 +42,8 @@ function placeOf(name: string): number {
   return at;
 }
 
+const carriedNames = new Map<string, Map<string, { name: string; at: number } | null>>();
+
 /** What speaks for or against something, by name, each as strong as its value. */
 export class Features {
   readonly names: string[] = [];
@@ -60,6 +62,25 @@ export class Features {
       this.names.push(other.names[i]!);
       this.at.push(other.at[i]!);
       this.values.push(other.values[i]!);
+    }
+  }
+
+  /** What another has, as it is seen from elsewhere: "above its own name". Weighed less. */
+  carry(from: string, other: Features, which: (name: string) => boolean, share: number): void {
+    let names = carriedNames.get(from);
+    if (!names) carriedNames.set(from, (names = new Map()));
+    for (let i = 0; i < other.names.length; i++) {
+      const name = other.names[i]!;
+      let carried = names.get(name);
+      if (carried === undefined) {
+        if (names.size > most) names.clear();
+        const as = `${from} ${name}`;
+        names.set(name, (carried = which(name) ? { name: as, at: bucketOf(as) } : null));
+      }
+      if (!carried) continue;
+      this.names.push(carried.name);
+      this.at.push(carried.at);
+      this.values.push(other.values[i]! * share);
     }
   }
 

@@ -106,7 +106,7 @@ function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>
 const doubted = 13;
 const groupsDoubted = 10;
 /** How many sets are looked at, and how much is thought otherwise in the dearest of them. */
-const looked = 12_000;
+const looked = 4000;
 const dearest = 12;
 /** What it costs to think that a charge is missing from the sum. */
 const withCharge = 2;
@@ -166,7 +166,7 @@ function edgesOf(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>
       found.push(end);
   return found.length > 0 ? found.slice(0, edgesTried) : [null];
 }
-const edgesTried = 3;
+const edgesTried = 2;
 /** What it costs to think that amounts do not stand outermost. */
 const innerEdge = 1;
 
@@ -295,8 +295,11 @@ export class RowsSeen {
     return -[...against.values()].reduce((all, margins) => all + costOf(margins), 0);
   }
 
+  /** How many rows look like lines and are none of these. */
+  missed = (set: readonly number[]): number => this.shares.filter((s, i) => !set.includes(i) && s.line > Math.log(0.5)).length;
+
   /** The most likely ways to read the lines: what the rows look like, what adds up, and the rows that were found otherwise. */
-  read(currency: string, legend: ReadonlyMap<string, string>, other: readonly number[], most = 6): LinesRead[] {
+  *read(currency: string, legend: ReadonlyMap<string, string>, other: readonly number[], most = 4): Generator<LinesRead> {
     const edges = edgesOf(this.rows, this.shares);
     const own = edges
       .flatMap((edge, k) =>
@@ -309,23 +312,20 @@ export class RowsSeen {
       .slice(0, most);
     const known = own.some((f) => f.rows.join() === other.join());
     const all = known || other.length === 0 ? own : [...own, { rows: [...other], tried: 1, edge: null }];
-    return all.flatMap(({ rows: set, tried, edge }): LinesRead[] => {
+    for (const { rows: set, tried, edge } of all) {
       const lines = grouped(this.rows, this.shares, set);
       const read = linesOf(this.layout, this.rows, lines, currency, legend, edge);
-      if (!read) return [];
+      if (!read) continue;
       const of = lines.flatMap((l) => [l.row, ...l.parts]);
-      const missed = this.shares.filter((s, i) => !set.includes(i) && s.line > Math.log(0.5)).length;
-      return [
-        {
-          lines: read.lines,
-          firstRow: Math.min(...of),
-          lastRow: Math.max(...of),
-          missed,
-          likely: this.likely(set),
-          multiply: read.multiply,
-          tried,
-        },
-      ];
-    });
+      yield {
+        lines: read.lines,
+        firstRow: Math.min(...of),
+        lastRow: Math.max(...of),
+        missed: this.missed(set),
+        likely: this.likely(set),
+        multiply: read.multiply,
+        tried,
+      };
+    }
   }
 }

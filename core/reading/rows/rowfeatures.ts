@@ -197,6 +197,8 @@ export const bullet = /^[•·▪◦‣●○■□–*-]$/;
 
 const carried = /^(figures|amounts|words|segments|on edge|product|x\d|total|heads|date|ends with|field|first=|first says|gap|begins)/;
 
+const isCarried = (name: string): boolean => carried.test(name);
+
 /** What is seen of each printed row and of those round it: whether it is a line's row, belongs to one, or is something else. */
 export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Features[] {
   const whole = countsWhole(rows);
@@ -226,8 +228,7 @@ export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Featur
     for (const o of [-2, -1, 1, 2]) {
       const other = alone[at + o];
       if (!other || rows[at + o]!.row.page !== rows[at]!.row.page) continue;
-      for (let i = 0; i < other.names.length; i++)
-        if (carried.test(other.names[i]!)) whole.add(`${o} ${other.names[i]}`, other.values[i]! * 0.7);
+      whole.carry(String(o), other, isCarried, 0.7);
     }
     return whole;
   });

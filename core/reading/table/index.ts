@@ -3,7 +3,6 @@ import { textOf, union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import type { Read, ReadLine } from '../types.ts';
 import type { Cells } from './cells.ts';
-import { headless, isProvenLine } from './headless.ts';
 import { headingsOf, type Column, type Heading } from './heading.ts';
 import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
 import { refineEdges, settleText } from './refine.ts';
@@ -42,14 +41,7 @@ export function readTable(layout: Layout, currency: string, legend: ReadonlyMap<
       most = score;
     }
   }
-  const bare = best.product?.proven ? null : headless(layout, currency);
-  const table = bare && readUnder(layout, bare, [], currency, legend);
-  const chosen = table && table.lines.length > 0 && ((table.product?.proven ?? 0) > 0 || best.lines.length === 0) ? table : best;
-  return {
-    ...chosen,
-    missed: layout.rows.filter((row) => (row.index < chosen.firstRow || row.index > chosen.lastRow) && isProvenLine(row, layout, currency))
-      .length,
-  };
+  return best;
 }
 
 function readUnder(layout: Layout, heading: Heading, headings: Heading[], currency: string, legend: ReadonlyMap<string, string>): Table {

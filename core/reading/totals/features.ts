@@ -17,11 +17,32 @@ export interface SeenTotal {
 
 const near = (a: number, b: number): boolean => Math.abs(a - b) < 0.006;
 
+/** What is seen of a figure whatever the lines are: the words near it, what it is called, how it is printed. */
+function seenAlone(all: Surroundings, rows: readonly PrintedRow[], item: Item, at: number): Features {
+  const f = new Features();
+  const { row, tokens } = all.rows[at]!;
+  const from = Math.max(
+      0,
+      tokens.findIndex((t) => t.word === item.words[0]),
+    ),
+    to = Math.min(tokens.length, from + item.words.length);
+  around(f, all, { at, from, to, text: item.text, mark: markOf(all.rows[at]!, tokens.slice(from, to)) });
+  for (const label of row.totals) if (label.box.x < item.end) f.add(`label ${label.role}`);
+  const up = rows[at - 1];
+  if (up)
+    for (const label of up.row.totals)
+      if (label.box.x < item.end + 3 && label.box.x + label.box.w > item.x - 3) f.add(`label above ${label.role}`);
+  for (const word of item.words) if (word.size > 1.12 * all.body) f.add('large');
+  if (item.figure!.money) f.add('money');
+  return f;
+}
+
 /** Every figure outside a document's lines that may be an amount; `lines`: their rows, and what their amounts add up to. */
 export function totalFeatures(
   all: Surroundings,
   rows: readonly PrintedRow[],
   lines: { has(row: number): boolean; sum: number; last: number },
+  /** What was seen of figures before, for other ways to read the same document's lines. */ known = new Map<Item, Features>(),
 ): SeenTotal[] {
   const loose = countsWhole(rows);
   const figures = rows.flatMap((r, at) => (lines.has(at) ? [] : r.items.flatMap((item) => (moneyLike(item, loose) ? [{ item, at }] : []))));
@@ -33,21 +54,11 @@ export function totalFeatures(
   const largest = Math.max(0, ...values);
   return figures.map(({ item, at }, i) => {
     const f = new Features();
-    const { row, tokens } = all.rows[at]!;
+    const { row } = all.rows[at]!;
     const mine = values[i]!;
-    const from = Math.max(
-        0,
-        tokens.findIndex((t) => t.word === item.words[0]),
-      ),
-      to = Math.min(tokens.length, from + item.words.length);
-    around(f, all, { at, from, to, text: item.text, mark: markOf(all.rows[at]!, tokens.slice(from, to)) });
-    for (const label of row.totals) if (label.box.x < item.end) f.add(`label ${label.role}`);
-    const up = rows[at - 1];
-    if (up)
-      for (const label of up.row.totals)
-        if (label.box.x < item.end + 3 && label.box.x + label.box.w > item.x - 3) f.add(`label above ${label.role}`);
-    for (const word of item.words) if (word.size > 1.12 * all.body) f.add('large');
-    if (item.figure!.money) f.add('money');
+    let alone = known.get(item);
+    if (!alone) known.set(item, (alone = seenAlone(all, rows, item, at)));
+    f.take(alone);
     if (mine === 0) f.add('nothing');
     if (near(mine, lines.sum)) f.add('sum of the lines');
     if (mine === largest) f.add('largest');
