@@ -10,6 +10,7 @@ import { layOut } from './layout.ts';
 import { fieldBook } from './lexicon/index.ts';
 import { tokensOf } from './lexicon/tokens.ts';
 import { isCurrency } from './numbers.ts';
+import { chooseLines } from './choose.ts';
 import { readTable } from './table/index.ts';
 import { legendOf, taxRows } from './taxtable.ts';
 
@@ -236,6 +237,15 @@ const linesOf = (...pieces: Piece[]) => {
   ]);
 };
 
+/** Lines as they are read in the way that explains most. */
+const chosen = (...pieces: Piece[]) =>
+  chooseLines(laid(...pieces), 'GBP').table.lines.map((x) => [
+    x.description?.value,
+    x.quantity?.value,
+    x.unitPrice?.value ?? null,
+    x.amount.value,
+  ]);
+
 describe('the line table', () => {
   const two = [
     ['Oak stake', '2', '21.40', '42.80'],
@@ -248,10 +258,10 @@ describe('the line table', () => {
       '3 × 10.00 = 30.00',
     ]);
   });
-  it('needs no heading where figures multiply', () => expect(linesOf(...lineTable.filter((p) => p[1] > 100))).toEqual(two));
+  it('needs no heading where figures multiply', () => expect(chosen(...lineTable.filter((p) => p[1] > 100))).toEqual(two));
   it('needs no prices where the amounts add up to a printed total', () =>
     expect(
-      linesOf(
+      chosen(
         [50, 116, 'Oak stake'],
         [255, 116, '2'],
         [425, 116, '42.80'],
@@ -303,7 +313,7 @@ describe('the line table', () => {
   });
   it('of two factors without headings the one with decimals is the price', () =>
     expect(
-      linesOf(
+      chosen(
         [50, 116, 'Oak stake'],
         [250, 116, '21.40'],
         [330, 116, '2'],
@@ -314,7 +324,6 @@ describe('the line table', () => {
         [425, 132, '30.00'],
       ),
     ).toEqual(two));
-  it('counts lines that stand outside the table it chose', () => expect(readTable(laid(...lineTable), 'GBP', new Map()).missed).toBe(0));
 });
 
 describe('tax tables and legends', () => {
