@@ -11,7 +11,10 @@ import { readDocument } from './index.ts';
 const seeds = (from: number, count: number) => Array.from({ length: count }, (_, i) => from + i);
 const read = (m: ReturnType<typeof make>) => readDocument(m.sheet.pages());
 
-describe('layouts that no rule has seen', () => {
+/** Hundreds of documents are read here: on a slow machine that takes its time. */
+const patient = { timeout: 120_000 };
+
+describe('layouts that no rule has seen', patient, () => {
   it('what they print is what is read', () => {
     const s = score(seeds(800_001, 150), read);
     expect(s.headerRight / s.headerAll).toBeGreaterThan(0.99);
@@ -56,7 +59,7 @@ describe('layouts that no rule has seen', () => {
     ));
 });
 
-describe('confidence', () => {
+describe('confidence', patient, () => {
   it('rises with the rules’ own score, for every field that was measured', () => {
     for (const [field, steps] of Object.entries(measured))
       for (let i = 1; i < steps.length; i++) {
