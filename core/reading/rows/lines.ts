@@ -1,17 +1,15 @@
 import { union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
-import { isCurrency } from '../numbers.ts';
 import { rateOf } from '../table/rates.ts';
 import { explained } from '../taxtable.ts';
 import { holds } from '../table/values.ts';
 import type { Read, ReadLine } from '../types.ts';
-import { itemFeatures, type LineRows, type SeenItem } from './itemfeatures.ts';
-import { itemMeasured, itemsInContext, type LogShares } from './models.ts';
+import { behindLabel, describedBy, describingColumn, labelsIn, startsIn, type Weighed } from './described.ts';
+import { itemFeatures, type LineRows } from './itemfeatures.ts';
+import { itemMeasured, itemsInContext } from './models.ts';
 import type { PrintedRow } from './printed.ts';
-import { bullet, countsWhole, moneyLike } from './rowfeatures.ts';
+import { countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
-
-type Weighed = SeenItem & { shares: LogShares<ItemTag> };
 
 /** Every item of the lines with how sure it is what it is. */
 function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[]): Weighed[] {
@@ -98,127 +96,6 @@ function partsOf(items: Weighed[], row: number, currency: string, whole: boolean
       }
   }
   return best;
-}
-
-/** In points. */
-const columnSlack = 1.5;
-
-/** Where columns begin inside pieces that stand too close to be told apart: a word begins there in nearly all lines, behind a gap wider than between words. */
-function startsIn(own: readonly Weighed[][], rows: readonly PrintedRow[]): number[] {
-  if (own.length < 3) return [];
-  const at = new Map<number, { lines: number; gaps: number }>();
-  for (const items of own) {
-    const seen = new Set<number>();
-    for (const [k, w] of items.entries()) {
-      const before = items[k - 1];
-      if (!before || before.at !== w.at || before.item.left !== w.item.left) continue;
-      const x = Math.round(w.item.x / columnSlack);
-      if (seen.has(x)) continue;
-      seen.add(x);
-      const one = at.get(x) ?? { lines: 0, gaps: 0 };
-      one.lines++;
-      if (w.item.x - before.item.end > 0.45 * rows[w.at]!.row.h) one.gaps++;
-      at.set(x, one);
-    }
-  }
-  const count = (x: number, of: 'lines' | 'gaps') => [x - 1, x, x + 1].reduce((a, k) => a + (at.get(k)?.[of] ?? 0), 0);
-  return [...at.keys()]
-    .filter(
-      (x) =>
-        count(x, 'lines') >= 0.8 * own.length &&
-        count(x, 'gaps') >= 0.5 * own.length &&
-        (at.get(x)?.lines ?? 0) >= Math.max(at.get(x - 1)?.lines ?? 0, at.get(x + 1)?.lines ?? 0),
-    )
-    .map((x) => x * columnSlack);
-}
-
-/** What it costs to cut a piece in two: its words mostly belong together. */
-const cut = 1.8;
-
-/** How much a word looks more like a description than like anything else; none that is something else already. */
-function gainOf(w: Weighed): number {
-  if (isCurrency(w.item.text)) return -Infinity;
-  const rest = Math.max(...itemTags.filter((t) => t !== 'description').map((t) => w.shares[t]));
-  return Math.max(-4, Math.min(4, w.shares.description - rest));
-}
-
-/** Pieces of a line's rows, cut where columns begin. */
-function piecesOf(items: readonly Weighed[], starts: readonly number[]): { key: string; words: Weighed[] }[] {
-  const pieces = new Map<string, { key: string; words: Weighed[] }>();
-  for (const w of items) {
-    const column = starts.findLast((x) => x <= w.item.x + columnSlack && x > w.item.left + columnSlack) ?? w.item.left;
-    const id = `${w.at} ${column}`;
-    (pieces.get(id) ?? pieces.set(id, { key: `${Math.round(column / 4)} ${w.at - w.first}`, words: [] }).get(id)!).words.push(w);
-  }
-  return [...pieces.values()];
-}
-
-/** The column of the lines' own rows that says what they are: by what its words look like in all lines together. */
-function describingColumn(own: readonly Weighed[][], starts: readonly number[]): string | null {
-  const sums = new Map<string, number>();
-  for (const items of own)
-    for (const { key, words } of piecesOf(items, starts)) {
-      if (!key.endsWith(' 0')) continue;
-      const gains = words.map(gainOf).filter(Number.isFinite);
-      const gain = gains.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(gains.length));
-      sums.set(key, (sums.get(key) ?? 0) + gain);
-    }
-  const best = [...sums].sort((a, b) => b[1] - a[1])[0];
-  return best && best[1] > 0 ? best[0] : null;
-}
-
-/** The words of a line's description: of the piece in the describing column, and of those in its other rows, the run that looks like it most; the likeliest piece where none does. */
-function describedBy(
-  items: readonly Weighed[],
-  taken: ReadonlySet<Weighed | null>,
-  starts: readonly number[],
-  column: string | null,
-): Weighed[] {
-  const found: Weighed[] = [];
-  let fallback: { run: Weighed[]; score: number } | null = null;
-  const pieces = piecesOf(items, starts);
-  const inColumn = pieces.some((p) => p.key === column);
-  const beside = new Map<number, { run: Weighed[]; score: number }>();
-  for (const { key, words: piece } of pieces) {
-    // Words of two columns side by side are not one description.
-    if (inColumn && key.endsWith(' 0') && key !== column) continue;
-    const gains = piece.map((w) => (taken.has(w) || (w === piece[0] && bullet.test(w.item.text)) ? -Infinity : gainOf(w)));
-    let best: { from: number; to: number; score: number } | null = null;
-    for (let from = 0; from < piece.length; from++) {
-      let sum = from > 0 && Number.isFinite(gains[from - 1]!) ? -cut : 0;
-      for (let to = from; to < piece.length && Number.isFinite(gains[to]!); to++) {
-        sum += gains[to]!;
-        const score = sum - (to + 1 < piece.length && Number.isFinite(gains[to + 1]!) ? cut : 0);
-        if (!best || score > best.score) best = { from, to, score };
-      }
-    }
-    if (!best) continue;
-    const run = piece.slice(best.from, best.to + 1);
-    if (best.score > 0) {
-      const rival = beside.get(run[0]!.at);
-      if (rival && rival.score >= best.score) continue;
-      if (rival) for (const w of rival.run) found.splice(found.indexOf(w), 1);
-      beside.set(run[0]!.at, { run, score: best.score });
-      found.push(...run);
-    } else if (/\p{L}{3}/u.test(run.map((w) => w.item.text).join(' ')) && (!fallback || best.score > fallback.score))
-      fallback = { run, score: best.score };
-  }
-  return found.length > 0 ? found : (fallback?.run ?? []);
-}
-
-/** Words with a colon that stand in most lines: labels of what follows them, "Article: K7 Description: Cedar board". */
-function labelsIn(own: readonly Weighed[][]): Set<string> {
-  const times = new Map<string, number>();
-  for (const items of own)
-    for (const text of new Set(items.flatMap((w) => (/\p{L}.*:$/u.test(w.item.text) ? [w.item.text] : []))))
-      times.set(text, (times.get(text) ?? 0) + 1);
-  return new Set([...times].filter(([, n]) => n > 1 && n >= 0.7 * own.length).map(([text]) => text));
-}
-
-/** A description without the labels that stand before it, and what these label. */
-function behindLabel(described: Weighed[], labels: ReadonlySet<string>): Weighed[] {
-  const last = described.findLastIndex((w) => labels.has(w.item.text));
-  return last < described.length - 1 ? described.slice(last + 1) : described;
 }
 
 const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
