@@ -1,5 +1,22 @@
 import { buckets, type Features } from '../../core/reading/learned/features.ts';
 
+/** Puts a list into another order (Fisher and Yates). */
+function shuffle(list: number[], random: () => number): void {
+  for (let i = list.length - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1));
+    [list[i], list[j]] = [list[j]!, list[i]!];
+  }
+}
+
+/** How far each tag's share of certainty is from the truth, from the tags' scores; written over them. */
+function misses(scores: Float64Array, tag: number): Float64Array {
+  const top = scores.reduce((a, b) => Math.max(a, b));
+  let all = 0;
+  for (let t = 0; t < scores.length; t++) all += scores[t] = Math.exp(scores[t]! - top);
+  for (let t = 0; t < scores.length; t++) scores[t] = scores[t]! / all - (t === tag ? 1 : 0);
+  return scores;
+}
+
 /** What there is to choose from in one document, and which of it is right: one or several, all meaning the same. */
 export interface Choice {
   features: Features[];
@@ -51,10 +68,7 @@ export function learn(choices: readonly Choice[], { penalty = 0.003, rounds = 40
     turn = 0;
   const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
   for (let round = 0; round < rounds; round++) {
-    for (let i = order.length - 1; i > 0; i--) {
-      const j = Math.floor(random() * (i + 1));
-      [order[i], order[j]] = [order[j]!, order[i]!];
-    }
+    shuffle(order, random);
     for (const index of order) {
       const { at, values: own, kinds, ends, right } = useful[index]!;
       const heard = [1, random() < unheard ? 0 : 1, random() < unheard ? 0 : 1];
@@ -127,26 +141,20 @@ export function learnTags(
   const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
   const scores = new Float64Array(tags);
   for (let round = 0; round < rounds; round++) {
-    for (let i = order.length - 1; i > 0; i--) {
-      const j = Math.floor(random() * (i + 1));
-      [order[i], order[j]] = [order[j]!, order[i]!];
-    }
+    shuffle(order, random);
     for (const index of order) {
       const { at, values: own, kinds, tag } = flats[index]!;
       const heard = [1, random() < unheard ? 0 : 1, random() < unheard ? 0 : 1];
       const values = heard[lexical] && heard[labels] ? own : own.map((v, k) => v * heard[kinds[k]!]!);
-      let top = -Infinity,
-        all = 0;
       for (let t = 0; t < tags; t++) {
         let sum = 0;
         const w = weights[t]!;
         for (let k = 0; k < at.length; k++) sum += w[at[k]!]! * values[k]!;
         scores[t] = sum;
-        top = Math.max(top, sum);
       }
-      for (let t = 0; t < tags; t++) all += scores[t] = Math.exp(scores[t]! - top);
+      misses(scores, tag);
       for (let t = 0; t < tags; t++) {
-        const d = scores[t]! / all - (t === tag ? 1 : 0);
+        const d = scores[t]!;
         if (Math.abs(d) < 1e-4) continue;
         const [w, q] = [weights[t]!, squares[t]!];
         for (let k = 0; k < at.length; k++) {
@@ -181,24 +189,18 @@ export function learnDense(
   const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
   const scores = new Float64Array(tags);
   for (let round = 0; round < rounds; round++) {
-    for (let i = order.length - 1; i > 0; i--) {
-      const j = Math.floor(random() * (i + 1));
-      [order[i], order[j]] = [order[j]!, order[i]!];
-    }
+    shuffle(order, random);
     for (const index of order) {
       const { numbers, tag } = examples[index]!;
-      let top = -Infinity,
-        all = 0;
       for (let t = 0; t < tags; t++) {
         const w = weights[t]!;
         let sum = w[width]!;
         for (let k = 0; k < width; k++) sum += w[k]! * numbers[k]!;
         scores[t] = sum;
-        top = Math.max(top, sum);
       }
-      for (let t = 0; t < tags; t++) all += scores[t] = Math.exp(scores[t]! - top);
+      misses(scores, tag);
       for (let t = 0; t < tags; t++) {
-        const d = scores[t]! / all - (t === tag ? 1 : 0);
+        const d = scores[t]!;
         if (Math.abs(d) < 1e-4) continue;
         const [w, q] = [weights[t]!, squares[t]!];
         for (let k = 0; k <= width; k++) {

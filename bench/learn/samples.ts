@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@ledgerline/core/page';
+import type { Content } from '../reading/content.ts';
 import { make } from '../reading/draw.ts';
 import { rough } from '../reading/rough.ts';
 import { strange } from '../reading/strange/index.ts';
@@ -67,33 +68,37 @@ export async function samplesOf(folders: readonly string[], families?: readonly 
   return found;
 }
 
+/** What a made-up document says, as a truth file has it. */
+const truthOf = (c: Content, lines: Truth['lines']): Truth => ({
+  pages: [1],
+  kind: c.kind,
+  supplier: { name: c.supplier.name, taxId: c.supplier.taxId, iban: c.supplier.iban },
+  buyer: { name: c.buyer.name },
+  invoiceNumber: c.number,
+  issueDate: c.issueDate,
+  dueDate: c.dueDate,
+  purchaseOrder: c.order,
+  netTotal: c.net,
+  taxTotal: c.tax,
+  grossTotal: c.gross,
+  taxBreakdown: c.taxes,
+  charges: c.charges,
+  lines,
+});
+
 /** Documents of our own maker, one in four of them rough; each is a family of its own. */
 export function madeSamples(count: number): Sample[] {
   return Array.from({ length: count }, (_, i) => {
     const { content: c, sheet } = i % 4 === 3 ? rough(700_001 + i) : make(700_001 + i);
-    const truth: Truth = {
-      pages: [1],
-      kind: c.kind,
-      supplier: { name: c.supplier.name, taxId: c.supplier.taxId, iban: c.supplier.iban },
-      buyer: { name: c.buyer.name },
-      invoiceNumber: c.number,
-      issueDate: c.issueDate,
-      dueDate: c.dueDate,
-      purchaseOrder: c.order,
-      netTotal: c.net,
-      taxTotal: c.tax,
-      grossTotal: c.gross,
-      taxBreakdown: c.taxes,
-      charges: c.charges,
-      lines: c.lines.map((l) => ({
-        code: l.code,
-        description: l.description,
-        quantity: l.quantity,
-        unitPrice: l.unitPrice,
-        taxRate: l.taxRate,
-        amount: l.amount,
-      })),
-    };
+    const lines = c.lines.map(({ code, description, quantity, unitPrice, taxRate, amount }) => ({
+      code,
+      description,
+      quantity,
+      unitPrice,
+      taxRate,
+      amount,
+    }));
+    const truth = truthOf(c, lines);
     return { name: `made-${i}`, family: `made ${i}`, pages: sheet.pages(), truth, ignore: [], companies: [{ name: c.buyer.name }] };
   });
 }
@@ -102,23 +107,7 @@ export function madeSamples(count: number): Sample[] {
 export function strangeSamples(count: number, from = 300_001): Sample[] {
   return Array.from({ length: count }, (_, i) => {
     const { content: c, sheet, lines, family, due } = strange(from + i);
-    const truth: Truth = {
-      pages: [1],
-      kind: c.kind,
-      supplier: { name: c.supplier.name, taxId: c.supplier.taxId, iban: c.supplier.iban },
-      buyer: { name: c.buyer.name },
-      invoiceNumber: c.number,
-      issueDate: c.issueDate,
-      dueDate: due,
-      purchaseOrder: c.order,
-      currency: c.currency,
-      netTotal: c.net,
-      taxTotal: c.tax,
-      grossTotal: c.gross,
-      taxBreakdown: c.taxes,
-      charges: c.charges,
-      lines,
-    };
+    const truth = truthOf({ ...c, dueDate: due }, lines);
     return {
       name: `strange-${from + i}`,
       family,

@@ -8,7 +8,7 @@ import type { Kind } from './types.ts';
 
 /** A sentence that says of a document that it asks for no money. */
 const asksNothing =
-  /\b(not an?|no|keine|geen|pas une|ce n.est pas une|non e una|ikke en|inte en|nao e uma|nie jest)\b (tax |vat )?(invoice|bill|rechnung|factuur|nota|facture|fattura|factura|faktura|fatura)\b|nothing is (to be )?(paid|due|payable|owed)|please do not pay|bitte nicht zahlen/;
+  /\b(not an?|is no|keine|geen|pas une|ce n.est pas une|non e una|ikke en|inte en|nao e uma|nie jest)\b (tax |vat )?(invoice|bill|rechnung|factuur|nota|facture|fattura|factura|faktura|fatura)\b|nothing is (to be )?(paid|due|payable|owed)|please do not pay|bitte nicht zahlen/;
 
 /** What a piece speaks of. Letters that are set apart are one word: "S T A T E M E N T". */
 function saidBy({ words }: { words: readonly Word[] }): { said: ReadonlySet<Said>; apart: boolean } {

@@ -11,6 +11,7 @@ import { fieldBook } from './lexicon/index.ts';
 import { tokensOf } from './lexicon/tokens.ts';
 import { isCurrency } from './numbers.ts';
 import { chooseLines } from './choose.ts';
+import { readDocument } from './read.ts';
 import { readTable } from './table/index.ts';
 import { legendOf, taxRows } from './taxtable.ts';
 
@@ -137,9 +138,24 @@ describe('kind', () => {
         ),
       ).kind,
     ).toBe('other'));
+  it('labels side by side say nothing of the kind: "Invoice No" beside "Invoice Date"', () =>
+    expect(kindOf(laid([50, 50, 'INVOICE', 18], [50, 90, 'Invoice No'], [200, 90, 'Invoice Date'])).kind).toBe('invoice'));
   it('a title in words that no list has as a whole', () =>
     expect(kindOf(laid([50, 50, 'Weekly timesheet no. 20641', 18], [50, 90, 'Some text below it in plain size'])).kind).toBe('other'));
   it('a page that says nothing is told so', () => expect(kindOf(laid([50, 50, 'Just words']))).toMatchObject({ untold: true }));
+});
+
+describe('an account whose check digits do not hold', () => {
+  it('is told, and flagged', () => {
+    const r = readDocument([
+      sketch([
+        [50, 50, 'INVOICE 77', 18],
+        [50, 90, 'Kelder Works Oy'],
+        [50, 110, 'IBAN FI90 9991 0440 7718 24'],
+      ]),
+    ]);
+    expect([r.header.supplierIban?.value, r.flags.includes('supplier.iban')]).toEqual(['FI9099910440771824', true]);
+  });
 });
 
 describe('who sends it', () => {

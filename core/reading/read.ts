@@ -6,7 +6,7 @@ import { readHead, type Context } from './head/index.ts';
 import { dateOrderOf, readTerms } from './header.ts';
 import { kindOf } from './kind.ts';
 import { layOut, type Layout } from './layout.ts';
-import { squash } from './identifiers.ts';
+import { isIban, squash } from './identifiers.ts';
 import { emailsOf, supplierIban } from './parties.ts';
 import { headerPaths } from './paths.ts';
 import type { NamedAmount } from './amounts.ts';
@@ -167,6 +167,7 @@ function flagsOf(r: Reading, s: Verdict, missed: number): string[] {
     const read = r.header[field];
     if (read && read.confidence < sure && field !== 'paymentTerms') flags.push(headerPaths[field]);
   }
+  if (r.header.supplierIban && !isIban(r.header.supplierIban.value)) flags.push(headerPaths.supplierIban);
   for (const needed of ['supplierName', 'invoiceNumber', 'issueDate', 'currency', 'grossTotal'] as const)
     if (!r.header[needed]) flags.push(headerPaths[needed]);
   if (r.lines.length === 0 || missed > Math.max(1, r.lines.length * 0.3)) flags.push('lines');

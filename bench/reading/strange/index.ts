@@ -136,7 +136,6 @@ function drawEnd(s: Sheet, c: Content, r: Random, ending: (typeof endings)[numbe
   }
   s.y += 10;
   const rows: [string, string, boolean?][] = c.charges.map((x) => [word(r, 'charge'), x.amount]);
-  if (ending === 'box on top') rows.length = Math.min(rows.length, 1);
   if (c.pricesIncludeTax)
     rows.push([word(r, 'gross'), c.gross, true], [`${word(r, 'tax')} ${c.taxes[0]!.rate}%`, c.tax], [word(r, 'net'), c.net]);
   else {

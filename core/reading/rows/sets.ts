@@ -43,11 +43,7 @@ function groupsOf(rows: readonly PrintedRow[], candidates: readonly Candidate[])
     const key = keyOf(c);
     (classes.get(key) ?? classes.set(key, []).get(key)!).push(c);
     const follows =
-      before !== null &&
-      keyOf(before) === key &&
-      rows[before.row]!.row.page === rows[c.row]!.row.page &&
-      c.row - before.row < 9 &&
-      candidates.every((o) => o.row <= before!.row || o.row >= c.row);
+      before !== null && keyOf(before) === key && rows[before.row]!.row.page === rows[c.row]!.row.page && c.row - before.row < 9;
     if (follows) runs.at(-1)!.push(c);
     else runs.push([c]);
     before = c;
@@ -120,8 +116,10 @@ export function sets(rows: readonly PrintedRow[], shares: readonly LogShares<Row
     const target = total > 0 ? targets.get(total) : undefined;
     if (target === undefined) return;
     const own = candidates.filter((c) => c.margin > 0 !== flips.has(c));
-    if (own.length > 0 && target.times > own.filter((c) => c.value === total).length)
-      found.push({ rows: own.map((c) => c.row), cost: cost + target.cost, tried: 1, adds: true });
+    if (own.length > 0 && target.times > own.filter((c) => c.value === total).length) {
+      // What the rows look like most costs nothing, however its sum comes about.
+      found.push({ rows: own.map((c) => c.row), cost: flips.size === 0 ? 0 : cost + target.cost, tried: 1, adds: true });
+    }
   };
   // Few changes first: what takes many is seldom meant.
   const visit = (from: number, total: number, cost: number, more: number) => {
