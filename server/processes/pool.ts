@@ -131,6 +131,8 @@ export class ProcessPool<Ask, Answer> {
         (child) =>
           new Promise<void>((done) => {
             if (child.exitCode !== null || child.signalCode !== null) return done();
+            // One that was idle kept nobody from ending; its end is waited for.
+            child.ref();
             child.once('exit', () => done());
             child.kill('SIGKILL');
           }),

@@ -1,6 +1,8 @@
+import { spawnSync } from 'node:child_process';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import { makeInvoice } from '@ledgerline/documents/invoice';
 import { makePdf } from '@ledgerline/documents/maker';
@@ -40,4 +42,11 @@ it('a list of companies that is none is refused', async () => {
   const list = join(folder, 'list.json');
   await writeFile(list, '{"name": "x"}');
   await expect(printed(['--companies', list, list])).rejects.toThrow('list.json is not a list of firms');
+});
+it('as a command of its own it ends with 0 once all is read', async () => {
+  const good = join(folder, 'own.pdf');
+  await writeFile(good, await makePdf(makeInvoice(suppliers[1]!, seeded(6), { number: 'CLI-2', issueDate: '2026-11-04', lines: 2 })));
+  const command = fileURLToPath(new URL('../../bin/ledgerline.mjs', import.meta.url));
+  const { status, stdout } = spawnSync(process.execPath, [command, 'read', good], { encoding: 'utf8' });
+  expect([status, stdout.trim().split('\n').length]).toEqual([0, 1]);
 });
