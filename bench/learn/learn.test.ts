@@ -11,7 +11,7 @@ const features = (...names: string[]): Features => {
   for (const name of names) f.add(name);
   return f;
 };
-const weightOf = (weights: Float32Array, name: string): number => weights[features(name).at[0]!]!;
+const weightOf = (weights: Float32Array, name: string): number => weights[features(name).signs[0]!.at[0]!]!;
 
 describe('learning', () => {
   it('finds what the right one among several has', () => {

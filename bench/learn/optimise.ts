@@ -42,11 +42,12 @@ interface Flat {
   right: boolean[];
 }
 function flat({ features, right }: Choice): Flat {
-  const n = features.reduce((sum, f) => sum + f.at.length, 0);
+  const all = features.map((f) => [...f.each()]);
+  const n = all.reduce((sum, f) => sum + f.length, 0);
   const [at, values, kinds, ends] = [new Int32Array(n), new Float32Array(n), new Uint8Array(n), new Int32Array(features.length)];
   let k = 0;
-  for (const [i, f] of features.entries()) {
-    for (let j = 0; j < f.at.length; j++, k++) [at[k], values[k], kinds[k]] = [f.at[j]!, f.values[j]!, kindOf(f.names[j]!)];
+  for (const [i, f] of all.entries()) {
+    for (const one of f) [at[k], values[k], kinds[k++]] = [one.at, one.value, kindOf(one.name)];
     ends[i] = k;
   }
   return { at, values, kinds, ends, right };
@@ -131,12 +132,15 @@ export function learnTags(
   const weights = Array.from({ length: tags }, () => new Float32Array(buckets)),
     squares = Array.from({ length: tags }, () => new Float32Array(buckets).fill(0.05));
   const order = examples.map((_, i) => i);
-  const flats = examples.map(({ features, tag }) => ({
-    at: Int32Array.from(features.at),
-    values: Float32Array.from(features.values),
-    kinds: Uint8Array.from(features.names, kindOf),
-    tag,
-  }));
+  const flats = examples.map(({ features, tag }) => {
+    const all = [...features.each()];
+    return {
+      at: Int32Array.from(all, (one) => one.at),
+      values: Float32Array.from(all, (one) => one.value),
+      kinds: Uint8Array.from(all, (one) => kindOf(one.name)),
+      tag,
+    };
+  });
   let seed = 11;
   const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
   const scores = new Float64Array(tags);

@@ -4,7 +4,8 @@ import { itemFeatures, type LineRows } from '../../core/reading/rows/itemfeature
 import { printedRows, type Item, type PrintedRow } from '../../core/reading/rows/printed.ts';
 import { rowFeatures } from '../../core/reading/rows/rowfeatures.ts';
 import { surroundingsOf } from '../../core/reading/head/around.ts';
-import { totalFeatures, totalTags, type TotalTag } from '../../core/reading/totals/features.ts';
+import { totalFeatures } from '../../core/reading/totals/features.ts';
+import { totalTags, type TotalTag } from '../../core/reading/totals/tags.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from '../../core/reading/rows/tags.ts';
 import type { Example } from './optimise.ts';
 import type { Sample } from './samples.ts';

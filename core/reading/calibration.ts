@@ -11,7 +11,7 @@ export function calibrated(field: string, raw: number): number {
 }
 
 /** The measured share of the step that a raw confidence falls into; the last step's beyond it, and the raw one without any. */
-export const stepped = (steps: readonly [number, number][], raw: number): number =>
+export const stepped = (steps: readonly (readonly [number, number])[], raw: number): number =>
   (steps.find(([upTo]) => raw <= upTo + 1e-9) ?? steps.at(-1) ?? [1, raw])[1];
 
 const cells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent', 'taxRate', 'amount'] as const;

@@ -4,19 +4,17 @@ import type { DateOrder } from '../../dates/index.ts';
 import { stepped } from '../calibration.ts';
 import { squash } from '../identifiers.ts';
 import type { Layout } from '../layout.ts';
-import { reasonsOf, scoreOf, sharesOf, unpack, type Model } from '../learned/model.ts';
+import { reasonsOf, scoreOf, sharesOf, type Model } from '../learned/model.ts';
+import { learned, type Role } from '../learned/weights.ts';
 import type { Features } from '../learned/features.ts';
 import type { Kind, Read } from '../types.ts';
 import { evidenceOf, type Context, type Evidence } from './evidence.ts';
 import { plainName } from './names.ts';
-import { shareRight, weights } from './weights.ts';
 
 export type { Context } from './evidence.ts';
 export type { Known } from './names.ts';
 
-export type Role = keyof typeof weights;
-const models = new Map<Role, Model>();
-const modelOf = (role: Role): Model => models.get(role) ?? models.set(role, unpack(weights[role])).get(role)!;
+const modelOf = (role: Role): Model => learned().head[role];
 
 /** One value that may have a role: with every place where it stands. */
 export interface Ranked {
@@ -40,7 +38,7 @@ export function ranked(model: Model, features: readonly Features[], values: read
 }
 
 /** The measured share of right ones among values chosen with a share like this. */
-const measured = (role: Role, share: number): number => stepped(shareRight[role] ?? [], share);
+const measured = (role: Role, share: number): number => stepped(learned().headRight[role], share);
 
 export type Head = Record<
   'supplierName' | 'supplierTaxId' | 'buyerName' | 'invoiceNumber' | 'issueDate' | 'dueDate' | 'purchaseOrder',
@@ -98,7 +96,7 @@ function said(
 function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | 'purchaseOrder'> {
   const keys = [...references.map((r) => r.key), null];
   // An amount or a date is no number, however bare the page.
-  const bare = (r: Ranked) => !of.reference[r.best]!.names.some((name) => name === 'is an amount' || name === 'is a date');
+  const bare = (r: Ranked) => !of.reference[r.best]!.has('is an amount') && !of.reference[r.best]!.has('is a date');
   // Where several pages bear a number of their own, the document goes by the first: what stands there is looked at alone.
   const front = references.findIndex((r) => r.mark.page !== references[0]!.mark.page);
   const numbers = (features: readonly Features[], values: readonly (string | null)[]) =>
@@ -195,7 +193,7 @@ function preferring(list: Ranked[], known: ReadonlySet<string>): Ranked[] {
 
 /** The fullest form in which a firm's name is printed: the legal name in the foot rather than the word in the logo, as sure as both. */
 function fullest(chosen: Ranked, list: readonly Ranked[], features: readonly Features[], buyer: Ranked | undefined): Ranked {
-  const has = (r: Ranked, ...names: string[]) => names.some((name) => features[r.best]!.names.includes(name));
+  const has = (r: Ranked, ...names: string[]) => names.some((name) => features[r.best]!.has(name));
   if (has(chosen, 'legal form') || chosen.value!.length < 5) return chosen;
   const longer = list.filter(
     (r) =>

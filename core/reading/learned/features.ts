@@ -11,93 +11,117 @@ function bucketOf(name: string): number {
   return (h ^ (h >>> 15)) & (buckets - 1);
 }
 
-interface Spelled {
-  names: string[];
-  at: number[];
-}
-/** The same words stand in the same places over and over: each is taken apart once. */
-const known = new Map<string, Spelled>();
-const most = 50_000;
+/** Something that is seen, by its names and how strong each is: a single one, or a word with its runs of letters. What it says to a model is added up once. */
+export class Sign {
+  readonly at: number[];
+  /** By number of the model. */ readonly sums: number[] = [];
 
-function spelled(where: string, word: string): Spelled {
-  const key = `${where}=${word}`;
-  let found = known.get(key);
-  if (found) return found;
-  const edged = `^${word}$`,
-    names = [key];
-  for (const n of [3, 4]) for (let i = 0; i + n <= edged.length; i++) names.push(`${where}~${edged.slice(i, i + n)}`);
-  found = { names, at: names.map(bucketOf) };
-  if (known.size > most) known.clear();
-  known.set(key, found);
-  return found;
-}
-
-const places = new Map<string, number>();
-function placeOf(name: string): number {
-  let at = places.get(name);
-  if (at === undefined) {
-    if (places.size > most) places.clear();
-    places.set(name, (at = bucketOf(name)));
+  constructor(
+    readonly names: readonly string[],
+    readonly strengths: readonly number[],
+  ) {
+    this.at = names.map(bucketOf);
   }
-  return at;
 }
 
-const carriedNames = new Map<string, Map<string, { name: string; at: number } | null>>();
+/** The same is seen in the same places over and over: each sign is made once. Bounded, since words come from outside. */
+class Known<Key> {
+  private readonly signs = new Map<Key, Sign | null>();
+
+  constructor(private readonly most = 50_000) {}
+
+  get(key: Key, make: (key: Key) => Sign | null): Sign | null {
+    let sign = this.signs.get(key);
+    if (sign === undefined) {
+      if (this.signs.size >= this.most) this.signs.clear();
+      this.signs.set(key, (sign = make(key)));
+    }
+    return sign;
+  }
+}
+/** One of each kind by a name of the program's own, of which there are few. */
+const by = <K>(all: Map<string, Known<K>>, name: string): Known<K> => all.get(name) ?? all.set(name, new Known<K>()).get(name)!;
+
+const single = new Known<string>(),
+  words = new Map<string, Known<string>>(),
+  carried = new Map<string, Known<Sign>>();
+
+/** Runs of letters of a word say less than the word. */
+const runStrength = 0.4;
+
+function signOf(where: string, word: string): Sign {
+  if (/\d/.test(word)) return new Sign([`${where}=#`], [1]);
+  const edged = `^${word}$`,
+    names = [`${where}=${word}`];
+  for (const n of [3, 4]) for (let i = 0; i + n <= edged.length; i++) names.push(`${where}~${edged.slice(i, i + n)}`);
+  return new Sign(
+    names,
+    names.map((_, i) => (i === 0 ? 1 : runStrength)),
+  );
+}
+
+function carriedSign(from: string, sign: Sign, which: (name: string) => boolean): Sign | null {
+  const kept = sign.names.flatMap((name, i) => (which(name) ? [i] : []));
+  if (kept.length === 0) return null;
+  return new Sign(
+    kept.map((i) => `${from} ${sign.names[i]}`),
+    kept.map((i) => sign.strengths[i]!),
+  );
+}
 
 /** What speaks for or against something, by name, each as strong as its value. */
 export class Features {
-  readonly names: string[] = [];
-  readonly at: number[] = [];
+  readonly signs: Sign[] = [];
   readonly values: number[] = [];
 
-  add(name: string, value = 1): void {
-    this.names.push(name);
-    this.at.push(placeOf(name));
+  private put(sign: Sign, value: number): void {
+    this.signs.push(sign);
     this.values.push(value);
+  }
+
+  add(name: string, value = 1): void {
+    this.put(
+      single.get(name, (own) => new Sign([own], [1]))!,
+      value,
+    );
   }
 
   /** All that another has. */
   take(other: Features): void {
-    for (let i = 0; i < other.at.length; i++) {
-      this.names.push(other.names[i]!);
-      this.at.push(other.at[i]!);
-      this.values.push(other.values[i]!);
-    }
+    for (let i = 0; i < other.signs.length; i++) this.put(other.signs[i]!, other.values[i]!);
   }
 
-  /** What another has, as it is seen from elsewhere: "above its own name". Weighed less. */
+  /** What another has, as it is seen from elsewhere: "above its own name". Weighed less. `which` is the same for all of one place. */
   carry(from: string, other: Features, which: (name: string) => boolean, share: number): void {
-    let names = carriedNames.get(from);
-    if (!names) carriedNames.set(from, (names = new Map()));
-    for (let i = 0; i < other.names.length; i++) {
-      const name = other.names[i]!;
-      let carried = names.get(name);
-      if (carried === undefined) {
-        if (names.size > most) names.clear();
-        const as = `${from} ${name}`;
-        names.set(name, (carried = which(name) ? { name: as, at: bucketOf(as) } : null));
-      }
-      if (!carried) continue;
-      this.names.push(carried.name);
-      this.at.push(carried.at);
-      this.values.push(other.values[i]! * share);
+    const known = by(carried, from);
+    for (let i = 0; i < other.signs.length; i++) {
+      const sign = known.get(other.signs[i]!, (own) => carriedSign(from, own, which));
+      if (sign) this.put(sign, other.values[i]! * share);
     }
   }
 
   /** A word, by itself and by its runs of letters: words that are alike weigh alike. */
   word(where: string, word: string, value = 1): void {
-    if (!word) return;
-    if (/\d/.test(word)) return this.add(`${where}=#`, value);
-    const { names, at } = spelled(where, word);
-    for (let i = 0; i < at.length; i++) {
-      this.names.push(names[i]!);
-      this.at.push(at[i]!);
-      this.values.push(i === 0 ? value : 0.4 * value);
-    }
+    if (word)
+      this.put(
+        by(words, where).get(word, (own) => signOf(where, own))!,
+        value,
+      );
+  }
+
+  has(name: string): boolean {
+    return this.signs.some((sign) => sign.names.includes(name));
+  }
+
+  /** Every name with its bucket and how strong it is. */
+  *each(): Generator<{ name: string; at: number; value: number }> {
+    for (const [i, sign] of this.signs.entries())
+      for (const [k, name] of sign.names.entries()) yield { name, at: sign.at[k]!, value: this.values[i]! * sign.strengths[k]! };
   }
 }
 
 const plainWords = new Map<string, string>();
+const mostWords = 50_000;
 
 /** A word without accents, case and signs: as features know it. */
 export function plainWord(text: string): string {
@@ -108,7 +132,7 @@ export function plainWord(text: string): string {
       .replace(/\p{M}/gu, '')
       .toLowerCase()
       .replace(/[^\p{L}\p{N}#°]/gu, '');
-    if (plainWords.size > most) plainWords.clear();
+    if (plainWords.size >= mostWords) plainWords.clear();
     plainWords.set(text, plain);
   }
   return plain;

@@ -19,17 +19,39 @@ export function unpack({ step, bytes }: Packed): Model {
   return { step, weights };
 }
 
+const numbers = new WeakMap<Model, number>();
+let count = 0;
+/** Models are numbered as they come, so that a sign finds what it says to each. */
+function numberOf(model: Model): number {
+  let number = numbers.get(model);
+  if (number === undefined) numbers.set(model, (number = count++));
+  return number;
+}
+
 /** How much all that is seen speaks for it. */
-export function scoreOf({ step, weights }: Model, { at, values }: Features): number {
+export function scoreOf(model: Model, { signs, values }: Features): number {
+  const number = numberOf(model),
+    { step, weights } = model;
   let sum = 0;
-  for (let i = 0; i < at.length; i++) sum += weights[at[i]!]! * values[i]!;
+  for (let i = 0; i < signs.length; i++) {
+    const { sums, at, strengths } = signs[i]!;
+    let own = sums[number];
+    if (own === undefined) {
+      own = 0;
+      for (let k = 0; k < at.length; k++) own += weights[at[k]!]! * strengths[k]!;
+      // Without holes an array is quick.
+      while (sums.length < number) sums.push(undefined as unknown as number);
+      sums[number] = own;
+    }
+    sum += own * values[i]!;
+  }
   return sum * step;
 }
 
 /** What speaks most for it, in the names of features, strongest first. */
-export function reasonsOf({ step, weights }: Model, { at, names, values }: Features, most = 3): string[] {
+export function reasonsOf({ step, weights }: Model, features: Features, most = 3): string[] {
   const total = new Map<string, number>();
-  for (const [i, name] of names.entries()) total.set(name, (total.get(name) ?? 0) + weights[at[i]!]! * values[i]! * step);
+  for (const { name, at, value } of features.each()) total.set(name, (total.get(name) ?? 0) + weights[at]! * value * step);
   return [...total]
     .filter(([, weight]) => weight > 0)
     .sort((a, b) => b[1] - a[1])

@@ -1,6 +1,7 @@
 import type { Layout } from '../layout.ts';
 import type { ReadLine } from '../types.ts';
 import { grouped } from './group.ts';
+import type { ItemsKnown } from './itemfeatures.ts';
 import { linesOf } from './lines.ts';
 import { rowsInContext, type LogShares } from './models.ts';
 import { printedRows, type PrintedRow } from './printed.ts';
@@ -23,6 +24,7 @@ export interface LinesRead {
 export class RowsSeen {
   readonly rows: PrintedRow[];
   readonly shares: LogShares<RowTag>[];
+  private readonly items: ItemsKnown = new Map();
 
   constructor(readonly layout: Layout) {
     this.rows = printedRows(layout);
@@ -63,7 +65,7 @@ export class RowsSeen {
     const all = known || other.length === 0 ? own : [...own, { rows: [...other], tried: 1, edge: null }];
     for (const { rows: set, tried, edge } of all) {
       const lines = grouped(this.rows, this.shares, set);
-      const read = linesOf(this.layout, this.rows, lines, currency, legend, edge);
+      const read = linesOf(this.layout, this.rows, lines, currency, legend, edge, this.items);
       if (!read) continue;
       const of = lines.flatMap((l) => [l.row, ...l.parts]);
       yield {

@@ -5,15 +5,15 @@ import { explained } from '../taxtable.ts';
 import { holds } from '../table/values.ts';
 import type { Read, ReadLine } from '../types.ts';
 import { behindLabel, describedBy, describingColumn, labelsIn, startsIn, type Weighed } from './described.ts';
-import { itemFeatures, type LineRows } from './itemfeatures.ts';
+import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
 import type { PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
 
 /** Every item of the lines with how sure it is what it is. */
-function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[]): Weighed[] {
-  const seen = itemFeatures(layout, rows, lines);
+function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[], known: ItemsKnown): Weighed[] {
+  const seen = itemFeatures(layout, rows, lines, known);
   const shares = itemsInContext(seen);
   return seen.map((s, i) => ({ ...s, shares: shares[i]! }));
 }
@@ -108,8 +108,9 @@ export function linesOf(
   currency: string,
   legend: ReadonlyMap<string, string>,
   /** The right edge of the amounts, where it is known. */ column: number | null = null,
+  /** What was seen of items before. */ known: ItemsKnown = new Map(),
 ): { lines: ReadLine[]; multiply: number } | null {
-  const weighed = weigh(layout, rows, lines);
+  const weighed = weigh(layout, rows, lines, known);
   const whole = countsWhole(rows);
   const inLines = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
   // A code's meaning is looked up once.

@@ -1,21 +1,13 @@
 import type { Features } from '../learned/features.ts';
-import { scoreOf, unpack, type Model } from '../learned/model.ts';
+import { scoreOf, type Model } from '../learned/model.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from './tags.ts';
-import { totalTags, type TotalTag } from '../totals/features.ts';
+import { learned } from '../learned/weights.ts';
+import { totalTags, type TotalTag } from '../totals/tags.ts';
 import { stepped } from '../calibration.ts';
 import { denseShares, type Dense } from '../learned/dense.ts';
 import { itemContext, rowContext } from './context.ts';
 import type { SeenItem } from './itemfeatures.ts';
 import type { PrintedRow } from './printed.ts';
-import { context, itemRight, itemWeights, rowWeights, totalWeights } from './weights.ts';
-
-let models: { row: Model[]; item: Model[]; total: Model[] } | null = null;
-const all = () =>
-  (models ??= {
-    row: rowTags.map((tag) => unpack(rowWeights[tag])),
-    item: itemTags.map((tag) => unpack(itemWeights[tag])),
-    total: totalTags.map((tag) => unpack(totalWeights[tag])),
-  });
 
 /** Natural logarithms of the shares of certainty of tags. */
 export type LogShares<Tag extends string> = Record<Tag, number>;
@@ -33,20 +25,20 @@ const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: 
 
 /** How sure it is what each printed row of a document is: by itself, then among those round it and like it. */
 export const rowsInContext = (rows: readonly PrintedRow[], features: readonly Features[], whole: boolean): LogShares<RowTag>[] =>
-  rowContext(rows, features.map(rowShares), whole).map((x) => again(rowTags, context.row, x));
+  rowContext(rows, features.map(rowShares), whole).map((x) => again(rowTags, learned().context.row, x));
 
 /** How sure it is what each figure and word of a document's lines is: by itself, then among those beside, above and below it. */
 export const itemsInContext = (seen: readonly SeenItem[]): LogShares<ItemTag>[] =>
   itemContext(
     seen,
     seen.map((s) => itemShares(s.features)),
-  ).map((x, i) => again(itemTags, seen[i]!.item.figure ? context.figure : context.word, x));
+  ).map((x, i) => again(itemTags, seen[i]!.item.figure ? learned().context.figure : learned().context.word, x));
 
 /** How sure it is what a printed row is. */
-export const rowShares = (features: Features): LogShares<RowTag> => logShares(rowTags, all().row, features);
+export const rowShares = (features: Features): LogShares<RowTag> => logShares(rowTags, learned().row, features);
 /** How sure it is what a figure or word of a line's rows is. */
-export const itemShares = (features: Features): LogShares<ItemTag> => logShares(itemTags, all().item, features);
+export const itemShares = (features: Features): LogShares<ItemTag> => logShares(itemTags, learned().item, features);
 /** How many of the items that were told with a share like this were right. */
-export const itemMeasured = (share: number): number => stepped(itemRight, share);
+export const itemMeasured = (share: number): number => stepped(learned().itemRight, share);
 /** How sure it is what a figure beside the lines is. */
-export const totalShares = (features: Features): LogShares<TotalTag> => logShares(totalTags, all().total, features);
+export const totalShares = (features: Features): LogShares<TotalTag> => logShares(totalTags, learned().total, features);

@@ -1,5 +1,6 @@
 import type { Word } from '../../page/index.ts';
 import type { LabelledRow, Layout } from '../layout.ts';
+import { edgesOfPages, straightened } from './edges.ts';
 import { isCurrency, parseNumber, type NumberStyle } from '../numbers.ts';
 
 /** Something that stands in a printed row: a figure, or a word. */
@@ -74,7 +75,10 @@ function joins(words: Word[], from: number, to: number): boolean {
 
 /** Every printed row of a document with its figures and words, left to right. */
 export function printedRows(layout: Layout): PrintedRow[] {
-  return layout.rows.map((row) => {
+  const edges = edgesOfPages(layout);
+  return layout.rows.map((asPrinted) => {
+    const of = edges(asPrinted.page),
+      row = layout.pages.some((p) => p.scan) ? straightened(asPrinted, of) : asPrinted;
     const items: Item[] = [];
     for (const segment of row.segments)
       for (let i = 0; i < segment.words.length; i++) {
@@ -95,7 +99,14 @@ export function printedRows(layout: Layout): PrintedRow[] {
         }
         const words = segment.words.slice(i, i + length),
           last = words.at(-1)!;
-        items.push({ words, text: words.map((w) => w.text).join(' '), x: words[0]!.x, end: last.x + last.w, left: segment.x, figure });
+        items.push({
+          words,
+          text: words.map((w) => w.text).join(' '),
+          x: i === 0 ? segment.x : words[0]!.x,
+          end: of.right(last.x + last.w),
+          left: segment.x,
+          figure,
+        });
         i += length - 1;
       }
     // A currency in a piece of its own belongs to the figure behind it.

@@ -1,6 +1,6 @@
 import type { Dense } from '../learned/dense.ts';
 import type { Packed } from '../learned/model.ts';
-import type { TotalTag } from '../totals/features.ts';
+import type { TotalTag } from '../totals/tags.ts';
 import type { ItemTag, RowTag } from './tags.ts';
 
 /** What a printed row is. Learned by `npm run learn` from 742 documents of 326 families. */

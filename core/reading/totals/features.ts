@@ -4,10 +4,6 @@ import { Features } from '../learned/features.ts';
 import type { Item, PrintedRow } from '../rows/printed.ts';
 import { countsWhole, moneyLike } from '../rows/rowfeatures.ts';
 
-/** What a figure beside the lines is. */
-export const totalTags = ['none', 'net', 'tax', 'gross', 'charge'] as const;
-export type TotalTag = (typeof totalTags)[number];
-
 /** A figure outside the lines with what is seen of it. */
 export interface SeenTotal {
   item: Item;

@@ -25,7 +25,7 @@ const seen = () => {
 
 describe('figures beside the lines', () => {
   it('are seen by how they stand to the lines and to each other', () => {
-    const names = Object.fromEntries(seen().map((s) => [s.item.figure!.value, s.features.names]));
+    const names = Object.fromEntries(seen().map((s) => [s.item.figure!.value, [...s.features.each()].map((e) => e.name)]));
     expect(Object.keys(names)).toEqual(['200.00', '40.00', '240.00']);
     expect(names['200.00']).toEqual(expect.arrayContaining(['sum of the lines', 'is part of another', 'has a rate of it']));
     expect(names['40.00']).toEqual(expect.arrayContaining(['is a rate of another', 'with the lines makes another', 'percent beside']));

@@ -1,0 +1,88 @@
+import { findDates } from '../../dates/index.ts';
+import type { Segment, Word } from '../../page/index.ts';
+import { Features, plainWord } from '../learned/features.ts';
+import type { Item, PrintedRow } from './printed.ts';
+import { moneyLike } from './rowfeatures.ts';
+
+const dates = new WeakMap<Segment, Set<Word>>();
+/** Words of a piece that are part of a date, the name of its day with it: "Sat 17 Oct 2026". */
+function dated(segment: Segment): Set<Word> {
+  let found = dates.get(segment);
+  if (found) return found;
+  dates.set(segment, (found = new Set()));
+  const hits = findDates(segment.text);
+  let at = 0;
+  for (const word of segment.words) {
+    if (hits.some((h) => at < h.index + h.length && at + word.text.length > h.index)) found.add(word);
+    at += word.text.length + 1;
+  }
+  return found;
+}
+
+/** What is seen of a figure by itself. */
+function figureAlone(f: Features, item: Item, whole: boolean): void {
+  const figure = item.figure!;
+  f.add(`decimals ${Math.min(4, figure.decimals)}`);
+  if (figure.percent) f.add('percent');
+  if (figure.money) f.add('money');
+  if (figure.unit) f.word('unit', plainWord(figure.unit));
+  if (moneyLike(item, whole)) f.add('like an amount');
+  const digits = figure.value.replace(/\D/g, '').length;
+  f.add(`digits ${Math.min(9, digits)}`);
+  if (figure.decimals === 0 && digits <= 3) f.add('small and whole');
+  if (/^[x×@]|[x×]$/.test(item.text)) f.add('times sign');
+}
+
+/** What is seen of a word by itself. */
+function wordAlone(f: Features, { text }: Item): void {
+  f.word('is', plainWord(text), 0.8);
+  f.add(`length ${Math.min(12, text.length)}`);
+  f.add(
+    `shape ${text
+      .replace(/\p{Lu}+/gu, 'A')
+      .replace(/\p{Ll}+/gu, 'a')
+      .replace(/\d+/g, '9')
+      .slice(0, 7)}`,
+  );
+  if (/\d/.test(text) && /\p{L}/u.test(text)) f.add('letters and digits');
+  if (/^\p{Ll}+$/u.test(text)) f.add('small letters');
+}
+
+/** What is seen of a figure or word whatever the lines are: how it is written, its piece of the row and what stands beside it. */
+export function itemAlone({ row, items }: PrintedRow, item: Item, width: number, whole: boolean): Features {
+  const f = new Features();
+  const kind = item.figure ? 'fig' : 'word';
+  f.add(kind);
+  if (item.figure) {
+    const figures = items.filter((i) => i.figure),
+      k = figures.indexOf(item);
+    f.add(`from left ${Math.min(6, k)}`);
+    f.add(`of figures ${Math.min(7, figures.length)} from right ${Math.min(6, figures.length - 1 - k)}`);
+    if (figures[k - 1]?.figure!.value === item.figure.value) f.add('same as before');
+    if (figures[k + 1]?.figure!.value === item.figure.value) f.add('same as next');
+    figureAlone(f, item, whole);
+  } else wordAlone(f, item);
+  const segment = row.segments.find((s) => s.words.includes(item.words[0]!));
+  if (findDates(item.text).length > 0) f.add('date');
+  else if (segment && dated(segment).has(item.words[0]!)) f.add('in a date');
+  f.add(`${kind} x${Math.floor((item.x / width) * 10)}`);
+  f.add(`${kind} of ${Math.min(6, segment?.words.length ?? 1)}`);
+  if (segment && segment.words[0] === item.words[0]) f.add(`${kind} begins its piece`);
+  if (segment && segment.words.at(-1) === item.words.at(-1)) f.add(`${kind} ends its piece`);
+  f.add(`${kind} piece ${Math.min(6, row.segments.indexOf(segment!))}`);
+  if (segment && segment.words.filter((w) => /\p{L}{3}/u.test(w.text)).length >= 2) f.add(`${kind} among words`);
+  const me = items.indexOf(item);
+  if (me === 0) f.add(`${kind} begins the row`);
+  if (me === items.length - 1) f.add(`${kind} ends the row`);
+  for (const [d, name] of [
+    [-1, 'before'],
+    [1, 'after'],
+  ] as const) {
+    const other = items[me + d];
+    if (!other) continue;
+    const joined = Math.abs(d < 0 ? item.x - other.end : other.x - item.end) < 0.75 * row.h;
+    if (other.figure) f.add(`${name} a figure${joined ? ' joined' : ''}${other.figure.percent ? ' percent' : ''}`);
+    else f.word(`${name}${joined ? '' : ' far'}`, plainWord(other.text), 0.7);
+  }
+  return f;
+}
