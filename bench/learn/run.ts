@@ -2,8 +2,8 @@
 // Learns what facts of the head, rows, items and totals look like, from samples with truth (files NAME.pdf with NAME.truth.json) and
 // the maker. Families are dealt into parts; each part is left out in turn to measure; then, with --write, it is learned from all and
 // written into core/reading/head/weights.ts and core/reading/rows/weights.ts. With --read every document is read by weights that never
-// saw its family, and compared; --show lists the faults whose path contains it. --keep keeps the weights of each part in a file and takes them from there when it
-// is there, to read again after rules were changed.
+// saw its family, and compared; --show lists the faults whose path contains it. --keep keeps what was
+// learned of single things in a file, or takes it from there: what stands among others is learned anew, and read by the rules of now.
 import { fork } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
@@ -87,7 +87,9 @@ async function learnAll(): Promise<Map<number, Learned>> {
   const samples = await gather(wanted);
   console.log(`${samples.length} samples of ${new Set(samples.map((s) => s.family)).size} families`);
   const folds = Array.from({ length: wanted.folds }, (_, k) => k);
-  const parts = await inProcesses(option.write ? [...folds, all] : folds);
+  const kept = option.keep && existsSync(option.keep) ? (deserialize(readFileSync(option.keep)) as FoldLearned[]) : null;
+  const parts = kept ?? (await inProcesses(option.write ? [...folds, all] : folds));
+  if (option.keep && !kept) writeFileSync(option.keep, serialize(parts));
   const said = parts.filter((p) => p.fold !== all);
   const headRight = {} as Record<Role, Steps>;
   for (const role of roles) {
@@ -126,9 +128,7 @@ async function learnAll(): Promise<Map<number, Learned>> {
   );
 }
 
-const kept = option.keep && existsSync(option.keep) ? (deserialize(readFileSync(option.keep)) as Map<number, Learned>) : null;
-const learned = kept ?? (await learnAll());
-if (option.keep && !kept) writeFileSync(option.keep, serialize(learned));
+const learned = await learnAll();
 if (option.write) {
   const samples = await gather(wanted);
   write(

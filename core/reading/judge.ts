@@ -23,7 +23,9 @@ export interface Verdict {
 
 type Role = 'gross' | 'net' | 'tax' | 'goods' | 'balance' | 'deposit';
 const role = (amount: NamedAmount, name: Role): number => amount.roles.get(name) ?? 0;
-const key = (value: Decimal): string => value.toFixed();
+/** Amounts that are the same have the same key, and hardly any others: what it finds is compared exactly. */
+const keyOf = (value: number): number => Math.round(value * 10_000);
+const key = (value: Decimal): number => keyOf(value.toNumber());
 
 /** How much an amount is called, or looks like, a charge or discount. */
 const charged = (a: NamedAmount): number => Math.max(a.roles.get('charge') ?? 0, a.roles.get('discount') ?? 0);
@@ -66,35 +68,49 @@ interface Charges {
 }
 
 /** What every set of amounts beside the totals adds up to: the set that its labels call charges or discounts first. */
-function chargeSums(loose: NamedAmount[]): Map<string, Charges> {
+function chargeSums(loose: NamedAmount[]): Map<number, Charges> {
   const called = (a: NamedAmount) => (a.roles.get('charge') ?? 0) > 0.3 || a.roles.has('discount');
   const usable = [...loose]
     .sort((a, b) => Number(called(b)) - Number(called(a)))
     .slice(0, 9)
     .map((a) => (a.roles.has('discount') && a.value.isPositive() ? { ...a, value: a.value.negated() } : a));
-  const sums = new Map<string, Charges>([[key(zero), { list: [], named: 0 }]]);
+  const values = usable.map((a) => a.value.toNumber()),
+    names = usable.map(called);
+  const sums = new Map<number, { bits: number; named: number }>([[0, { bits: 0, named: 0 }]]);
   for (let bits = 1; bits < 1 << usable.length; bits++) {
-    const list = usable.filter((_, i) => bits & (1 << i));
+    let total = 0,
+      n = 0,
+      named = 0;
+    for (let i = 0; i < usable.length; i++)
+      if (bits & (1 << i)) {
+        total += values[i]!;
+        n++;
+        if (names[i]) named++;
+      }
     // Amounts that no word calls a charge may be one by accident, several hardly by anything else.
-    if (list.filter((a) => !called(a)).length > 1) continue;
-    const named = list.filter(called).length - 0.5 * list.length;
-    const at = key(sum(list.map((a) => a.value)));
-    const old = sums.get(at);
-    if (!old || (old.list.length > 0 && named > old.named)) sums.set(at, { list, named });
+    if (n - named > 1) continue;
+    const at = keyOf(total),
+      old = sums.get(at);
+    if (!old || (old.bits > 0 && named - 0.5 * n > old.named)) sums.set(at, { bits, named: named - 0.5 * n });
   }
-  return sums;
+  return new Map([...sums].map(([at, { bits, named }]) => [at, { list: usable.filter((_, i) => bits & (1 << i)), named }]));
 }
 
 /** Whether a printed rate explains the printed tax on any of the sums it may be charged on, to a minor unit a line. */
 function rateExplains(option: TaxOption, bases: Decimal[], rows: TaxRow[], lines: ReadLine[]): boolean {
   if (option.from.length === 0 || rows.length > 1) return true;
+  const taxed = option.value.abs().toNumber(),
+    count = Math.max(1, lines.length);
   const rates = [...new Set(option.from.map((a) => a.rate).filter((r): r is string => r !== null))];
   const rate = rates.length === 1 ? rates[0]! : rates.length === 0 && rows.length === 1 ? rows[0]!.rate : null;
   if (rate === null) return true;
-  const tolerance = dec('0.011').times(Math.max(1, lines.length));
+  const tolerance = dec('0.011').times(count);
   const own = sum(lines.filter((l) => l.taxRate && dec(l.taxRate.value).eq(rate)).map((l) => dec(l.amount.value)));
-  return [...bases, ...rows.map((r) => dec(r.net)), own].some((base) =>
-    base.abs().times(rate).div(100).minus(option.value.abs()).abs().lte(tolerance),
+  return [...bases, ...rows.map((r) => dec(r.net)), own].some(
+    (base) =>
+      // A quick look first, then exactly.
+      Math.abs((Math.abs(base.toNumber()) * Number(rate)) / 100 - taxed) < 0.02 * count &&
+      base.abs().times(rate).div(100).minus(option.value.abs()).abs().lte(tolerance),
   );
 }
 
@@ -119,10 +135,13 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
       !a.roles.has('carried') &&
       a.label !== '',
   );
-  const sums = lines.length > 0 ? chargeSums(loose) : new Map<string, Charges>();
+  const sums = lines.length > 0 ? chargeSums(loose) : new Map<number, Charges>();
   const chargesFor = (target: Decimal, but: NamedAmount[]): NamedAmount[] | null => {
-    const found = sums.get(key(target.minus(lineSum)));
-    return found && !found.list.some((a) => but.some((b) => b.row === a.row && b.mark.x === a.mark.x) || a.value.eq(target))
+    const wanted = target.minus(lineSum),
+      found = sums.get(key(wanted));
+    return found &&
+      sum(found.list.map((a) => a.value)).eq(wanted) &&
+      !found.list.some((a) => but.some((b) => b.row === a.row && b.mark.x === a.mark.x) || a.value.eq(target))
       ? found.list
       : null;
   };

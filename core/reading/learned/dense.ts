@@ -1,12 +1,29 @@
-/** A small model over numbers: for each tag one weight a number, the constant last. */
-export type Dense = readonly (readonly number[])[];
+/** A small network over numbers: weights of hidden units, then of tags; the constant is the last of each. */
+export interface Dense {
+  hidden: readonly (readonly number[])[];
+  out: readonly (readonly number[])[];
+}
+
+/** What the hidden units say: nothing below zero. */
+export function hiddenOf({ hidden }: Dense, numbers: ArrayLike<number>): Float64Array {
+  const n = numbers.length,
+    said = new Float64Array(hidden.length);
+  for (let h = 0; h < hidden.length; h++) {
+    const weights = hidden[h]!;
+    let sum = weights[n]!;
+    for (let i = 0; i < n; i++) sum += weights[i]! * numbers[i]!;
+    said[h] = sum > 0 ? sum : 0;
+  }
+  return said;
+}
 
 /** Natural logarithms of the shares of certainty of each tag. */
 export function denseShares(model: Dense, numbers: ArrayLike<number>): number[] {
-  const n = numbers.length;
-  const scores = model.map((weights) => {
+  const said = hiddenOf(model, numbers),
+    n = said.length;
+  const scores = model.out.map((weights) => {
     let sum = weights[n]!;
-    for (let i = 0; i < n; i++) sum += weights[i]! * numbers[i]!;
+    for (let i = 0; i < n; i++) sum += weights[i]! * said[i]!;
     return sum;
   });
   const top = Math.max(...scores);

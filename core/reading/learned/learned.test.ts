@@ -47,26 +47,36 @@ describe('what was learned', () => {
     ));
 });
 
-describe('a small model over numbers', () => {
-  it('weighs numbers and its constant; shares are of one whole', () => {
+describe('a small network over numbers', () => {
+  it('weighs numbers and its constants; a hidden unit says nothing below zero; shares are of one whole', () => {
+    const hidden = [
+      [2, 0, -1],
+      [0, -1, 0],
+    ];
     const shares = denseShares(
-      [
-        [2, 0, -1],
-        [0, 1, 0],
-      ],
+      {
+        hidden,
+        out: [
+          [3, 5, 0.5],
+          [0, 0, 0],
+        ],
+      },
       [1, 3],
     ).map(Math.exp);
-    // Scores 2 - 1 and 3: the second is e² times as likely.
-    expect(shares[1]! / shares[0]!).toBeCloseTo(Math.exp(2));
+    // The units say 2 - 1 and nothing; the first tag scores 3 × 1 + 0.5, the second 0.
+    expect(shares[0]! / shares[1]!).toBeCloseTo(Math.exp(3.5));
     expect(shares[0]! + shares[1]!).toBeCloseTo(1);
   });
   it('holds for scores of any size', () =>
     expect(
       denseShares(
-        [
-          [900, 0],
-          [-900, 0],
-        ],
+        {
+          hidden: [[1, 0]],
+          out: [
+            [900, 0],
+            [-900, 0],
+          ],
+        },
         [1],
       ).map(Math.exp),
     ).toEqual([1, 0]));

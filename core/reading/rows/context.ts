@@ -1,3 +1,4 @@
+import { findDates } from '../../dates/index.ts';
 import type { PrintedRow } from './printed.ts';
 import type { SeenItem } from './itemfeatures.ts';
 import type { LogShares } from './models.ts';
@@ -34,8 +35,45 @@ class Mean {
 const shareList = <Tag extends string>(tags: readonly Tag[], logs: LogShares<Tag>): Float64Array =>
   Float64Array.from(tags, (tag) => Math.exp(logs[tag]));
 
+/** Numbers one after another. */
+class Numbers {
+  readonly list: number[] = [];
+  put(...numbers: number[]): void {
+    this.list.push(...numbers);
+  }
+  flag(...flags: boolean[]): void {
+    for (const flag of flags) this.list.push(flag ? 1 : 0);
+  }
+}
+
+const line = rowTags.indexOf('line'),
+  part = rowTags.indexOf('part');
+const kindOf = ({ row, items }: PrintedRow): string =>
+  `${Math.round(row.x / 3)} ${row.words[0]!.font} ${Math.round(row.words[0]!.size * 2)} ${bullet.test(items[0]?.text ?? '')}`;
+
+/** Of rows that begin and are printed alike, under how many of the likely lines one stands: nearly all is the document's rhythm, few are remarks. */
+function rhythm(rows: readonly PrintedRow[], shares: readonly Float64Array[]): { above: number[]; of: (i: number) => number } {
+  const above: number[] = [];
+  const under = new Map<string, number>();
+  let lines = 0,
+    last = -1,
+    seen = new Set<string>();
+  for (const [i, row] of rows.entries()) {
+    if (shares[i]![line]! > 0.5) {
+      lines++;
+      [last, seen] = [i, new Set()];
+    } else if (last >= 0 && i - last <= 6 && rows[last]!.row.page === row.row.page) {
+      const kind = kindOf(row);
+      if (!seen.has(kind)) under.set(kind, (under.get(kind) ?? 0) + 1);
+      seen.add(kind);
+    } else last = -1;
+    above.push(last === i ? -1 : last);
+  }
+  return { above, of: (i) => Math.min(1, (under.get(kindOf(rows[i]!)) ?? 0) / Math.max(1, lines)) };
+}
+
 /** Each row's own shares with those of the rows round it and of all that look like it: one of a table is like the others. */
-export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares<RowTag>[], whole: boolean): Float64Array[] {
+export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares<RowTag>[], whole: boolean): number[][] {
   const width = rowTags.length;
   const shares = logs.map((l) => shareList(rowTags, l));
   const keys = rows.map(({ row, items }) => {
@@ -52,50 +90,69 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
   const largestAt = rowsOfLargest(rows, whole);
   const means = [0, 1, 2].map(() => new Mean(width));
   for (const [i, own] of keys.entries()) for (const [k, key] of own.entries()) means[k]!.add(key, shares[i]!);
-  return rows.map(({ row }, i) => {
-    const x = new Float64Array(width * 4 + 22);
-    let at = 0;
-    for (const tag of rowTags) x[at++] = own(logs[i]![tag]);
+  const { above, of: rhythmOf } = rhythm(rows, shares);
+  return rows.map(({ row, items }, i) => {
+    const x = new Numbers();
+    for (const tag of rowTags) x.put(own(logs[i]![tag]));
     for (const [k, key] of keys[i]!.entries()) {
-      const n = means[k]!.write(x, at, key, shares[i]!);
-      at += width;
-      x[at++] = Math.min(6, n) / 6;
+      const mean = new Float64Array(width);
+      const n = means[k]!.write(mean, 0, key, shares[i]!);
+      x.put(...mean, Math.min(6, n) / 6);
     }
+    const onPage = (k: number) => rows[k]?.row.page === row.page;
+    for (const o of [-3, -2, -1, 1, 2, 3]) x.put(...(onPage(i + o) ? [shares[i + o]![line]!, shares[i + o]![part]!] : [0, 0]));
     // Whether lines stand before and behind: what lies between is mostly of the table.
     let before = 0,
       behind = 0;
     for (let k = 1; k <= 8; k++) {
-      if (rows[i - k]) before = Math.max(before, shares[i - k]![1]!);
-      if (rows[i + k]) behind = Math.max(behind, shares[i + k]![1]!);
+      if (rows[i - k]) before = Math.max(before, shares[i - k]![line]!);
+      if (rows[i + k]) behind = Math.max(behind, shares[i + k]![line]!);
     }
-    x[at++] = before;
-    x[at++] = behind;
-    x[at++] = before * behind;
+    x.put(before, behind, before * behind);
+    x.flag(
+      largestAt.some((r) => r < i),
+      largestAt.some((r) => r > i),
+    );
     const values = valuesOf(rows[i]);
-    const near = (o: number) => (rows[i + o]?.row.page === row.page ? valuesOf(rows[i + o]) : []);
-    x[at++] = largestAt.some((r) => r < i) ? 1 : 0;
-    x[at++] = largestAt.some((r) => r > i) ? 1 : 0;
-    x[at++] = hasProduct(values) ? 1 : 0;
-    x[at++] = values.length && hasProduct([...values, ...near(-1)]) ? 1 : 0;
-    x[at++] = values.length && hasProduct([...values, ...near(1)]) ? 1 : 0;
-    x[at++] = rows[i]!.items.some((o) => moneyLike(o, whole)) ? 1 : 0;
-    x[at++] = values.length ? 1 : 0;
-    x[at++] = rows[i]!.items.some((o) => !o.figure && /\p{L}{3}/u.test(o.text)) ? 1 : 0;
+    const near = (o: number) => (onPage(i + o) ? valuesOf(rows[i + o]) : []);
+    x.flag(
+      hasProduct(values),
+      values.length > 0 && hasProduct([...values, ...near(-1)]),
+      values.length > 0 && hasProduct([...values, ...near(1)]),
+      items.some((o) => moneyLike(o, whole)),
+      values.length > 0,
+      items.some((o) => !o.figure && /\p{L}{3}/u.test(o.text)),
+    );
     const over = under(rows, i);
-    x[at++] = over?.inner ? 1 : 0;
-    x[at++] = over?.alike ? 1 : 0;
-    x[at++] = over?.alike ? shares[i - 1]![1]! : 0;
-    x[at++] = over?.open ? 1 : 0;
-    x[at++] = bullet.test(rows[i]!.items[0]?.text ?? '') ? 1 : 0;
-    x[at++] = rows[i]!.row.segments.length === 1 ? 1 : 0;
-    x[at++] = runsOn(rows, i, far) ? 1 : 0;
-    x[at++] = runsOn(rows, i + 1, far) ? 1 : 0;
-    return x;
+    x.flag(over?.inner ?? false, over?.alike ?? false, over?.open ?? false);
+    x.put(over ? shares[over.at]![line]! : 0, over?.alike ? shares[over.at]![line]! : 0, over ? shares[over.at]![part]! : 0);
+    x.flag(bullet.test(items[0]?.text ?? ''), row.segments.length === 1, runsOn(rows, i, far), runsOn(rows, i + 1, far));
+    const gap = (a: number, b: number) =>
+      onPage(a) && onPage(b) ? Math.max(-1, Math.min(4, (rows[b]!.row.y - rows[a]!.row.y - rows[a]!.row.h) / row.h)) / 4 : 1;
+    x.put(gap(i - 1, i), gap(i, i + 1), gap(i - 1, i) - gap(i, i + 1));
+    x.flag(
+      /^\p{Ll}/u.test(row.text),
+      /^[(\[]/.test(row.text),
+      /:$/.test(row.segments[0]!.text),
+      /\d/.test(row.text),
+      findDates(row.text).length > 0,
+    );
+    x.put(Math.min(10, row.words.length) / 10, Math.min(6, row.segments.length) / 6);
+    const at = above[i]!;
+    x.flag(at >= 0);
+    if (at < 0) x.put(0, 0, 0, 0, 0, 0);
+    else {
+      const top = rows[at]!.row,
+        longest = top.segments.reduce((a, s) => (s.text.replace(/\P{L}/gu, '').length > a.text.replace(/\P{L}/gu, '').length ? s : a));
+      x.flag(Math.abs(top.x - row.x) < 3, Math.abs(longest.x - row.x) < 3, longest.words[0]!.font === row.words[0]!.font);
+      x.put((i - at) / 6, Math.min(2, row.words[0]!.size / longest.size) / 2, rhythmOf(i));
+    }
+    return x.list;
   });
 }
 
-/** Each item's own shares with those of its column in other lines, and of what else its line has. */
-export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<ItemTag>[]): Float64Array[] {
+/** Each item's own shares with those of its column in other lines, of those beside it, and of what else its line has. */
+export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<ItemTag>[]): number[][] {
   const width = itemTags.length;
   const shares = logs.map((l) => shareList(itemTags, l));
   const columns = new Mean(width);
@@ -105,28 +162,40 @@ export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<
     (byLine.get(s.line) ?? byLine.set(s.line, []).get(s.line)!).push(i);
   }
   const description = itemTags.indexOf('description');
+  const nothing = new Float64Array(width);
   return seen.map((s, i) => {
-    const x = new Float64Array(width * 3 + 4);
-    let at = 0;
-    for (const tag of itemTags) x[at++] = own(logs[i]![tag]);
-    const n = columns.write(x, at, s.column, shares[i]!);
-    at += width;
-    x[at++] = Math.min(6, n) / 6;
+    const x = new Numbers();
+    for (const tag of itemTags) x.put(own(logs[i]![tag]));
+    const mean = new Float64Array(width);
+    const n = columns.write(mean, 0, s.column, shares[i]!);
+    x.put(...mean, Math.min(6, n) / 6, n / Math.max(1, byLine.size - 1));
     // What else of the line is taken for each: two prices are one too many.
     const line = byLine.get(s.line)!;
-    for (const j of line)
-      if (j !== i && seen[j]!.item.left !== s.item.left) for (let t = 0; t < width; t++) x[at + t] = Math.max(x[at + t]!, shares[j]![t]!);
-    at += width;
+    const most = new Float64Array(width);
     let words = 0,
       described = 0;
-    for (const j of line)
-      if (seen[j]!.at === s.at && !seen[j]!.item.figure) {
+    for (const j of line) {
+      const other = seen[j]!;
+      if (j !== i && other.item.left !== s.item.left) for (let t = 0; t < width; t++) most[t] = Math.max(most[t]!, shares[j]![t]!);
+      if (other.at === s.at && !other.item.figure) {
         words++;
         described += shares[j]![description]!;
       }
-    x[at++] = words ? described / words : 0;
-    x[at++] = s.at === s.first ? 1 : 0;
-    x[at++] = Math.min(1, line.length / 20);
-    return x;
+    }
+    x.put(...most, words ? described / words : 0);
+    // What stands beside it on its row.
+    for (const o of [-1, 1]) x.put(...(seen[i + o]?.at === s.at ? shares[i + o]! : nothing));
+    x.flag(s.at === s.first, s.at < s.first, seen[i - 1]?.at === s.at && seen[i - 1]!.item.left === s.item.left);
+    const figure = s.item.figure;
+    x.flag(
+      s.makes,
+      s.made,
+      (figure?.decimals ?? 0) === 2,
+      (figure?.decimals ?? 0) > 2,
+      figure?.percent ?? false,
+      figure?.unit !== '' && figure !== null,
+    );
+    x.put(Math.min(1, line.length / 20), figure ? Math.min(1, Math.log10(1 + Math.abs(Number(figure.value))) / 6) : 0);
+    return x.list;
   });
 }

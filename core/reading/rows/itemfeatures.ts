@@ -18,6 +18,8 @@ export interface SeenItem {
   /** The line's own printed row, with its amount. */ first: number;
   features: Features;
   /** Items of other lines that stand in the same column have the same key. */ column: string;
+  /** A factor of other figures of its line. */ makes: boolean;
+  /** The product of others. */ made: boolean;
 }
 
 const near = (a: number, b: number, by: number): boolean => Math.abs(a - b) <= by;
@@ -115,7 +117,8 @@ export function itemFeatures(
     }
     f.take(seen.alone);
     f.add(`row ${Math.max(-3, Math.min(3, off))}`);
-    const figure = item.figure;
+    const figure = item.figure,
+      product = multiplied.get(item);
     const kind = figure ? 'fig' : 'word';
     const share = (edges.get(`${figure ? 'f' : 'w'}${edgeOf(figure ? item.end : item.left)} ${off}`)?.size ?? 1) / lines.length;
     f.add(`${kind} column ${Math.floor(share * 4)}${lines.length === 1 ? ' alone' : ''}`);
@@ -124,9 +127,8 @@ export function itemFeatures(
       f.add(`from right ${Math.min(6, figures.length - 1 - figures.indexOf(item))}${off === 0 ? '' : ' elsewhere'}`);
       const places = written.get(`${edgeOf(item.end)} ${off}`)!;
       f.add(`column of ${places.size === 1 ? figure.decimals : 'different'} decimals`);
-      const { factor, result } = multiplied.get(item)!;
-      if (factor) f.add('makes another');
-      if (result) f.add('is a product');
+      if (product?.factor) f.add('makes another');
+      if (product?.result) f.add('is a product');
       if (/^\d{1,2}$/.test(item.text) && Number(item.text) === line + 1) f.add('counts the lines');
       const among = alike.get(alikeKey(item, line));
       if (among) f.add(among.size === 1 ? 'same where the words are' : 'differs where the words are the same');
@@ -152,6 +154,8 @@ export function itemFeatures(
       first: lines[line]!.row,
       features: f,
       column: `${kind} ${edgeOf(figure ? item.end : item.left)} ${off}`,
+      makes: product?.factor ?? false,
+      made: product?.result ?? false,
     };
   });
 }

@@ -21,7 +21,8 @@ function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[
 
 const named = <Tag extends string>(tags: readonly Tag[], logs: readonly number[]): LogShares<Tag> =>
   Object.fromEntries(tags.map((tag, i) => [tag, logs[i]!])) as LogShares<Tag>;
-const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: Float64Array) => named(tags, denseShares(model, numbers));
+const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: readonly number[]) =>
+  named(tags, denseShares(model, numbers));
 
 /** How sure it is what each printed row of a document is: by itself, then among those round it and like it. */
 export const rowsInContext = (rows: readonly PrintedRow[], features: readonly Features[], whole: boolean): LogShares<RowTag>[] =>

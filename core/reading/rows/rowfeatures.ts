@@ -172,7 +172,7 @@ export function runsOn(rows: readonly PrintedRow[], at: number, far: ReadonlyMap
 }
 
 /** The piece of the row above, or of the one over that, under which a row begins; whether it is printed alike; and whether its text is left open. */
-export function under(rows: readonly PrintedRow[], at: number): { inner: boolean; alike: boolean; open: boolean } | null {
+export function under(rows: readonly PrintedRow[], at: number): { at: number; inner: boolean; alike: boolean; open: boolean } | null {
   const { row } = rows[at]!,
     first = row.segments[0]!;
   for (let i = at - 1; i >= Math.max(0, at - 2); i--) {
@@ -182,6 +182,7 @@ export function under(rows: readonly PrintedRow[], at: number): { inner: boolean
     if (!over) continue;
     const [a, b] = [over.words[0]!, first.words[0]!];
     return {
+      at: i,
       inner: over !== above.segments[0],
       alike: a.font === b.font && Math.abs(a.size - b.size) < 0.3,
       open: /[,&(–-]$|\s(and|with|of|the|for|to|in|by|und|mit|von|für|der|die|et|de|du|la|le|avec|pour|en|van|met|voor|het|e|di|con|per|del|y|para|och|med|i|z|do)$/iu.test(
