@@ -42,7 +42,7 @@ export const quantised = (weights: Float32Array): Model => {
 };
 export const packed = ({ step, weights }: Model): Packed => ({
   step,
-  bytes: Buffer.from(weights.buffer, 0, buckets).toString('base64'),
+  bytes: Buffer.from(weights.buffer, weights.byteOffset, buckets).toString('base64'),
 });
 
 /** How words and labels are kept from each model: rows are told less by words than items are. */

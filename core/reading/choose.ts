@@ -1,3 +1,4 @@
+import { sameLines, together } from './agree.ts';
 import { namedAmounts, placeOf, type Learned } from './amounts.ts';
 import { surroundingsOf } from './head/around.ts';
 import { calibrateLines } from './calibration.ts';
@@ -93,6 +94,12 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
     const { verdict } = ways.at(-1)!;
     if (way.likely === 0 && verdict.linesHold && verdict.totalHolds && verdict.tax && verdict.net && verdict.net !== verdict.gross) break;
   }
-  ways.push(weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned));
-  return ways.reduce((best, way) => (way.worth > best.worth ? way : best));
+  const under = weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned);
+  const best = [...ways, under].reduce((a, b) => (b.worth > a.worth ? b : a));
+  const alike = ways.find((way) => sameLines(way.table.lines, under.table.lines));
+  if (!alike || (best !== under && best !== alike)) return best;
+  return {
+    ...best,
+    table: { ...best.table, lines: together(best.table.lines, (best === under ? alike : under).table.lines, best === under) },
+  };
 }

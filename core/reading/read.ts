@@ -151,6 +151,7 @@ function proven(lines: ReadLine[], s: Verdict): ReadLine[] {
   }));
 }
 
+const lineCells = ['code', 'description', 'quantity', 'unitPrice', 'discountPercent', 'taxRate'] as const;
 const usualCells = ['code', 'quantity', 'unitPrice', 'taxRate'] as const;
 
 /** Cells of a row that are empty where most rows have one: on ink, what was passed over. */
@@ -178,6 +179,10 @@ function flagsOf(r: Reading, s: Verdict, missed: number): string[] {
     if (line.quantity && line.unitPrice && !line.quantity.proof) flags.push(`lines[${i}].quantity`, `lines[${i}].unitPrice`);
     if (!line.description) flags.push(`lines[${i}].description`);
     if (!line.amount.proof) flags.push(`lines[${i}].amount`);
+    for (const cell of lineCells) {
+      const read = line[cell];
+      if (read && !read.proof && read.confidence < sure) flags.push(`lines[${i}].${cell}`);
+    }
   }
   return [...new Set(flags)];
 }

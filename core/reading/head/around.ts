@@ -1,6 +1,6 @@
 import type { Mark } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
-import { plainWord, type Features } from '../learned/features.ts';
+import { Features, plainWord } from '../learned/features.ts';
 import { speaksOf } from '../lexicon/stems.ts';
 import { bodySize, tokenRows, type Token, type TokenRow } from './tokens.ts';
 
@@ -18,13 +18,36 @@ export interface Surroundings {
   rows: TokenRow[];
   /** Median text height. */ body: number;
   /** Width and height by page number. */ sizes: Map<number, { width: number; height: number }>;
+  /** What was seen before and behind tokens, by row and token: pieces that begin or end with the same one share it. */
+  before: Map<string, Features>;
+  behind: Map<string, Features>;
 }
 
-export const surroundingsOf = (layout: Layout): Surroundings => ({
-  rows: tokenRows(layout),
-  body: bodySize(layout),
-  sizes: new Map(layout.pages.map((p) => [p.number, { width: p.width, height: p.height }])),
-});
+const known = new WeakMap<Layout, Surroundings>();
+/** What stands round pieces of a document; made once for each. */
+export function surroundingsOf(layout: Layout): Surroundings {
+  let found = known.get(layout);
+  if (!found) {
+    found = {
+      rows: tokenRows(layout),
+      body: bodySize(layout),
+      sizes: new Map(layout.pages.map((p) => [p.number, { width: p.width, height: p.height }])),
+      before: new Map(),
+      behind: new Map(),
+    };
+    known.set(layout, found);
+  }
+  return found;
+}
+
+const once = (all: Map<string, Features>, key: string, make: (f: Features) => void): Features => {
+  let found = all.get(key);
+  if (!found) {
+    make((found = new Features()));
+    all.set(key, found);
+  }
+  return found;
+};
 
 /** Tokens of the nearest rows above that lie over a piece, nearest row first; two rows at most, within reach. */
 function above({ rows, body }: Surroundings, { at, from, to }: Piece): Token[][] {
@@ -55,15 +78,13 @@ export const bearsHead = ({ sizes }: Surroundings, page: number): boolean => {
   return pages.indexOf(page) < 2 || page === pages.at(-1);
 };
 
-/** Words near a piece, in each direction, and where it stands: evidence that any kind of value has. */
-export function around(f: Features, all: Surroundings, piece: Piece): void {
-  const { rows, body, sizes } = all;
-  const { row, tokens } = rows[piece.at]!;
-  const first = tokens[piece.from]!,
-    last = tokens[piece.to - 1]!;
-  const page = sizes.get(row.page)!;
+/** What stands before a token, and where it stands. */
+function beforeOf(f: Features, { rows, body, sizes }: Surroundings, at: number, from: number): void {
+  const { row, tokens } = rows[at]!;
+  const first = tokens[from]!,
+    page = sizes.get(row.page)!;
   let x = first.x;
-  for (let i = piece.from - 1, n = 0; i >= 0 && n < 4; i--, n++) {
+  for (let i = from - 1, n = 0; i >= 0 && n < 4; i--, n++) {
     const t = tokens[i]!,
       gap = (x - t.end) / body;
     f.word(
@@ -74,38 +95,14 @@ export function around(f: Features, all: Surroundings, piece: Piece): void {
     if (n === 0 && /[:#]$/.test(t.text)) f.add('colon left');
     x = t.x;
   }
-  const before = tokens.slice(Math.max(0, piece.from - 4), piece.from);
+  const before = tokens.slice(Math.max(0, from - 4), from);
   speaks(
     f,
     'left',
     before.filter((t) => t.segment === first.segment || before.at(-1)?.segment === t.segment).map((t) => t.text),
   );
-  speaks(
-    f,
-    'piece',
-    tokens.filter((t) => t.segment === first.segment && !tokens.slice(piece.from, piece.to).includes(t)).map((t) => t.text),
-  );
-  if (piece.from === 0) f.add('begins the row');
-  else if (first.segment !== tokens[piece.from - 1]!.segment) f.add('begins a piece');
-  const ups = above(all, piece);
-  for (const [n, up] of ups.entries())
-    for (const t of up.slice(0, 4)) f.word(n === 0 ? 'above' : 'above 2', plainWord(t.text), n === 0 ? 0.9 : 0.5);
-  for (const [n, up] of ups.entries())
-    speaks(
-      f,
-      n === 0 ? 'above' : 'above 2',
-      up.slice(0, 4).map((t) => t.text),
-    );
-  if (ups.length === 0) f.add('nothing above');
-  const next = tokens[piece.to];
-  if (!next) f.add('ends the row');
-  else if (next.segment === last.segment) {
-    f.add('text follows');
-    f.word('right', plainWord(next.text), 0.6);
-  }
-  const below = rows[piece.at + 1];
-  if (below && below.row.page === row.page && below.row.y - row.y < 2.5 * body)
-    for (const t of below.tokens.filter((b) => b.x < last.end && b.end > first.x).slice(0, 2)) f.word('below', plainWord(t.text), 0.4);
+  if (from === 0) f.add('begins the row');
+  else if (first.segment !== tokens[from - 1]!.segment) f.add('begins a piece');
   const y = (row.y + row.h / 2) / page.height;
   f.add(`y${Math.floor(y * 10)}`);
   f.add(`x${Math.floor((first.x / page.width) * 6)}`);
@@ -113,4 +110,41 @@ export function around(f: Features, all: Surroundings, piece: Piece): void {
   f.add(`size ${Math.round(Math.min(4, (first.word.size / body) * 2))}`);
   f.add(`segments ${Math.min(5, row.segments.length)}`);
   f.add(`own tokens ${Math.min(6, first.segment.words.length)}`);
+}
+
+/** What stands behind the token before `to`. */
+function behindOf(f: Features, { rows }: Surroundings, at: number, to: number): void {
+  const { tokens } = rows[at]!;
+  const next = tokens[to];
+  if (!next) f.add('ends the row');
+  else if (next.segment === tokens[to - 1]!.segment) {
+    f.add('text follows');
+    f.word('right', plainWord(next.text), 0.6);
+  }
+}
+
+/** Words near a piece, in each direction, and where it stands: evidence that any kind of value has. */
+export function around(f: Features, all: Surroundings, piece: Piece): void {
+  const { rows, body } = all,
+    { at, from, to } = piece;
+  const { row, tokens } = rows[at]!;
+  const first = tokens[from]!,
+    last = tokens[to - 1]!;
+  f.take(once(all.before, `${at} ${from}`, (own) => beforeOf(own, all, at, from)));
+  f.take(once(all.behind, `${at} ${to}`, (own) => behindOf(own, all, at, to)));
+  speaks(
+    f,
+    'piece',
+    tokens.filter((t, i) => t.segment === first.segment && (i < from || i >= to)).map((t) => t.text),
+  );
+  const ups = above(all, piece);
+  for (const [n, up] of ups.entries()) {
+    const words = up.slice(0, 4).map((t) => t.text);
+    for (const word of words) f.word(n === 0 ? 'above' : 'above 2', plainWord(word), n === 0 ? 0.9 : 0.5);
+    speaks(f, n === 0 ? 'above' : 'above 2', words);
+  }
+  if (ups.length === 0) f.add('nothing above');
+  const below = rows[at + 1];
+  if (below && below.row.page === row.page && below.row.y - row.y < 2.5 * body)
+    for (const t of below.tokens.filter((b) => b.x < last.end && b.end > first.x).slice(0, 2)) f.word('below', plainWord(t.text), 0.4);
 }

@@ -3,7 +3,8 @@ import type { Layout } from '../layout.ts';
 import { Features } from '../learned/features.ts';
 import { surroundingsOf } from './around.ts';
 import { dateFeatures, printedDates, type PrintedDate } from './dates.ts';
-import { nameFeatures, printedNames, type Known, type PrintedName } from './names.ts';
+import { nameFeatures } from './namefeatures.ts';
+import { printedNames, type Known, type PrintedName } from './names.ts';
 import { referenceFeatures, references, type Reference } from './references.ts';
 
 /** What the application knows beforehand. */

@@ -4,7 +4,8 @@ import { sketch, type Piece } from '../../page/sketch.ts';
 import { layOut } from '../layout.ts';
 import { evidenceOf } from './evidence.ts';
 import { readHead, type Context } from './index.ts';
-import { alike, plainName } from './names.ts';
+import { alike } from './namefeatures.ts';
+import { plainName } from './names.ts';
 
 /** A letterhead in words that stand in no list of labels, with a buyer, a number, two dates, an order and a total. */
 const letter = (more: Piece[] = []): Piece[] => [

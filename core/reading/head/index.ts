@@ -95,8 +95,11 @@ function said(
 /** The document's own number and that of the order: two, and not the same one. */
 function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | 'purchaseOrder'> {
   const keys = [...references.map((r) => r.key), null];
-  // An amount or a date is no number, however bare the page.
-  const bare = (r: Ranked) => !of.reference[r.best]!.has('is an amount') && !of.reference[r.best]!.has('is a date');
+  // An amount is no number, however bare the page, and a date only where words beside it say so: "nr 14/11/2026".
+  const bare = (r: Ranked) => {
+    const seen = of.reference[r.best]!;
+    return !seen.has('is an amount') && (!seen.has('is a date') || seen.has('left says number'));
+  };
   // Where several pages bear a number of their own, the document goes by the first: what stands there is looked at alone.
   const front = references.findIndex((r) => r.mark.page !== references[0]!.mark.page);
   const numbers = (features: readonly Features[], values: readonly (string | null)[]) =>

@@ -22,21 +22,26 @@ const known: FieldLabel[] = [
 
 /** What the labels that we know say of the words of a document: how well each stands to a label of each kind, 0 to 1. */
 export class Labelled {
-  private readonly hits = new Map<string, number>();
+  private readonly hits = new Map<string, Map<FieldLabel, number>>();
 
   constructor(layout: Layout) {
     for (const row of layout.rows)
       for (const label of row.fields)
         for (const c of candidatesOf(layout, row, label)) {
-          const key = `${row.page} ${c.words[0]!.x} ${c.words[0]!.y} ${label.role}`;
-          this.hits.set(key, Math.max(this.hits.get(key) ?? 0, c.geometry * (label.weak ? 0.6 : 1)));
+          const key = placeOf(row.page, c.words[0]!);
+          const own = this.hits.get(key) ?? this.hits.set(key, new Map<FieldLabel, number>()).get(key)!;
+          own.set(label.role, Math.max(own.get(label.role) ?? 0, c.geometry * (label.weak ? 0.6 : 1)));
         }
   }
 
   add(f: Features, page: number, { word }: Token): void {
+    const own = this.hits.get(placeOf(page, word));
+    if (!own) return;
     for (const role of known) {
-      const geometry = this.hits.get(`${page} ${word.x} ${word.y} ${role}`);
+      const geometry = own.get(role);
       if (geometry) f.add(`label ${role}`, geometry);
     }
   }
 }
+
+const placeOf = (page: number, { x, y }: { x: number; y: number }): string => `${page} ${x} ${y}`;

@@ -18,6 +18,9 @@ const trimmed = (text: string): string => text.replace(/^[#:(№°.,;[\]-]+|[.,;
 /** Nothing of this is in a number. */
 const foreign = /[£$€¥%@,!?"“”=<>*]|\.\.|:\/\/|www\./;
 
+/** Ends the tax numbers of some countries. */
+const taxWord = /^(MVA|MWST|TVA|IVA)\.?$/;
+
 /** Every run of up to four words that stand together and may be a number: it has a digit in its last word, and no sign of money. */
 export function references(all: Surroundings): Reference[] {
   const found: Reference[] = [];
@@ -25,6 +28,8 @@ export function references(all: Surroundings): Reference[] {
     if (!bearsHead(all, row.row.page)) continue;
     const { tokens } = row;
     for (let from = 0; from < tokens.length; from++) {
+      // "nr", "no": a word before a number and no part of it.
+      if (/^\p{Ll}+\.?$/u.test(tokens[from]!.text)) continue;
       // A number in groups may have more of them: "NO 999 888 777 MVA".
       for (let to = from + 1; to <= Math.min(tokens.length, from + 6); to++) {
         const last = tokens[to - 1]!;
@@ -33,7 +38,10 @@ export function references(all: Surroundings): Reference[] {
           const before = tokens[to - 2]!;
           if (last.segment !== before.segment || last.x - before.end > 0.75 * last.word.size || /[:;,]$/.test(before.text)) break;
         }
-        if (!/\d/.test(last.text) && !(to - from > 1 && /^(MVA|MWST|TVA|IVA|B\d\d)\.?$/.test(last.text))) continue;
+        if (!/\d/.test(last.text) && !(to - from > 1 && taxWord.test(last.text))) continue;
+        // What ends with its country's word for tax is not cut short.
+        const after = tokens[to];
+        if (after && after.segment === last.segment && taxWord.test(after.text) && after.x - last.end < 0.75 * last.word.size) continue;
         const value = trimmed(
           tokens
             .slice(from, to)
@@ -65,6 +73,7 @@ const taxShapes: [country: string, shape: RegExp][] = [
   ['eu', /^EU\d{9}$/],
   ['gb', /^(GB)?\d{9}(\d{3})?$/],
   ['nl', /^(NL)?\d{9}B\d{2}$/],
+  ['ca', /^\d{9}RT\d{4}$/],
   ['fr', /^FR[A-Z\d]{2}\d{9}$/],
   ['de', /^DE\d{9}$/],
   ['any', /^[A-Z]{2}[A-Z\d]?\d{7,11}[A-Z\d]{0,2}$/],
@@ -84,6 +93,7 @@ export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Ref
     shapes.set(column, (shapes.get(column) ?? 0) + 1);
     (pages.get(p.key) ?? pages.set(p.key, new Set()).get(p.key)!).add(row.page);
   }
+  const accounts = new Set(findIbans(layout.text).map((i) => i.iban.slice(0, 2)));
   const titles = layout.rows.flatMap((row) =>
     row.segments.flatMap((s) =>
       s.size > 1.12 * all.body || s.text === s.text.toUpperCase() ? findLabels(s.words, kindBook).map(() => ({ row, s })) : [],
@@ -111,7 +121,12 @@ export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Ref
     if (/^\d{1,3}(\.\d{3})*\.\d{2}$|^\d+\.\d{1,2}$/.test(p.key)) f.add('is an amount');
     if (findIbans(p.key).length > 0 || /^[A-Z]{2}\d{2}[A-Z]{4}\d{6,}/.test(p.key)) f.add('is an account');
     if (findTaxIds(p.key).length > 0) f.add('is a tax number');
-    for (const shape of numberShapes(squash(p.key))) f.add(`like ${shape}`);
+    const countries = numberShapes(squash(p.key));
+    for (const shape of countries) f.add(`like ${shape}`);
+    if (countries.length > 0) f.add(/\p{L}/u.test(p.key) ? 'like a tax number' : 'as long as a tax number');
+    // A firm has its account where it is registered, mostly.
+    if (/^[A-Z]{2}.*\d{7}/.test(p.key) && accounts.size > 0)
+      f.add(accounts.has(p.key.slice(0, 2)) ? 'country of an account' : 'country of no account');
     if (own.length > 1 && own.every((t) => /^\d{2,4}\W?$/.test(t.text))) f.add('groups of digits');
     if (/^[A-Z]{1,2}\d{1,2}[A-Z]?\d[A-Z]{2}$/.test(p.key)) f.add('is a postcode');
     if (/^(\+|00)\d|^0\d{3,4} ?\d/.test(p.value) && p.to - p.from > 1) f.add('is a telephone');

@@ -11,6 +11,7 @@ const said = {
   credit: 'credit kredit gutschrift storno avoir= abono rectificat accredit korekt korygu dobropis hyvitys creditnota',
   order:
     'order po= purchase bestell bestel opdracht auftrag commande cde= pedido encomenda requisi ordine ordin zamow objedn tilaus bestill rekvis ordre inkop instruction authori',
+  number: 'nr= no= num= numer number nummer numero nro= n°= nº= #= cislo= čislo= numaro no.',
   reference: 'ref= refer rif= vref kenmerk zeichen uwref viite znak merkki referens',
   customer: 'customer cust= client kund klant debit relatie asiakas klient zakazn odberat account acct a/c member',
   delivery:

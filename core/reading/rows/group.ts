@@ -40,7 +40,7 @@ export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<
     if (own.has(r)) return false;
     const others = alike.get(kindOf(rows[r]!)) ?? [];
     const mean = others.length > 1 ? others.reduce((a, l) => a + l, 0) / others.length : leaning(r);
-    return shares[r]!.part > Math.log(0.05) && (mean + leaning(r)) / 2 > 0;
+    return shares[r]!.part > Math.log(0.05) && mean + 2 * leaning(r) > 0;
   };
   const parts = new Set(rows.flatMap((_, r) => (looks(r) ? [r] : [])));
   // Where most lines' own rows say nothing of what they are, the row over or under each does.

@@ -18,6 +18,7 @@ export interface SeenItem {
   /** The line's own printed row, with its amount. */ first: number;
   features: Features;
   /** Items of other lines that stand in the same column have the same key. */ column: string;
+  /** Part of a date. */ dated: boolean;
   /** A factor of other figures of its line. */ makes: boolean;
   /** The product of others. */ made: boolean;
 }
@@ -45,7 +46,7 @@ function headings(rows: readonly PrintedRow[], lines: readonly LineRows[], body:
 }
 
 /** What was seen of items: by themselves, and under headings by the headings' rows. */
-export type ItemsKnown = Map<Item, { alone: Features; under: Map<string, Features> }>;
+export type ItemsKnown = Map<Item, { alone: Features; dated: boolean; under: Map<string, Features> }>;
 
 /** What is seen of every figure and word of the lines' rows. */
 export function itemFeatures(
@@ -106,6 +107,7 @@ export function itemFeatures(
     }
   const longest = [...texts.values()].sort((a, b) => b.letters - a.letters);
   const multiplied = products(own);
+  const codes = codeColumns(all, lines);
   return all.map(({ item, at, line }) => {
     const f = new Features();
     const { row, items } = rows[at]!;
@@ -113,7 +115,8 @@ export function itemFeatures(
     let seen = known.get(item);
     if (!seen) {
       const page = layout.pages.find((p) => p.number === row.page)!;
-      known.set(item, (seen = { alone: itemAlone(rows[at]!, item, page.width, whole), under: new Map() }));
+      const alone = itemAlone(rows[at]!, item, page.width, whole);
+      known.set(item, (seen = { alone, dated: alone.has('date') || alone.has('in a date'), under: new Map() }));
     }
     f.take(seen.alone);
     f.add(`row ${Math.max(-3, Math.min(3, off))}`);
@@ -133,6 +136,9 @@ export function itemFeatures(
       const among = alike.get(alikeKey(item, line));
       if (among) f.add(among.size === 1 ? 'same where the words are' : 'differs where the words are the same');
     } else f.add(`same text in ${Math.floor(((edges.get(`t${item.text} ${edgeOf(item.left)}`)?.size ?? 1) / lines.length) * 4)}`);
+    const column = codes.get(placeKey(item, off));
+    if (column !== undefined) f.add(`${kind} code column ${Math.min(2, column)} of ${Math.min(3, codes.size)}`);
+    else if (codes.size > 0) f.add(`${kind} beside codes`);
     const text = texts.get(textColumn(item.left, off));
     if (text) {
       const rank = longest.indexOf(text);
@@ -154,10 +160,33 @@ export function itemFeatures(
       first: lines[line]!.row,
       features: f,
       column: `${kind} ${edgeOf(figure ? item.end : item.left)} ${off}`,
+      dated: seen.dated,
       makes: product?.factor ?? false,
       made: product?.result ?? false,
     };
   });
+}
+
+const placeKey = (item: Item, off: number): string => `${Math.round(item.x / 4)} ${off}`;
+
+/** Whether something is written as codes are: digits, and no word; no amount either. */
+const codeLike = ({ figure, text }: Item): boolean =>
+  figure ? /^\d{3,}$/.test(text) : text.length > 2 && /\d/.test(text) && !/\p{Ll}{3}|[£$€%:]|^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}$/u.test(text);
+
+/** Places in lines where something like a code stands, each time another, in most of them; numbered from the left. One alone is what lines go by. */
+function codeColumns(all: readonly { item: Item; at: number; line: number }[], lines: readonly LineRows[]): Map<string, number> {
+  const places = new Map<string, { like: number; texts: Set<string>; of: Set<number>; x: number }>();
+  for (const { item, at, line } of all) {
+    const key = placeKey(item, at - lines[line]!.row);
+    const one = places.get(key) ?? places.set(key, { like: 0, texts: new Set(), of: new Set(), x: item.x }).get(key)!;
+    if (codeLike(item)) one.like++;
+    one.texts.add(item.text);
+    one.of.add(line);
+  }
+  const found = [...places].filter(
+    ([, p]) => p.like >= 0.7 * p.of.size && p.of.size >= 0.4 * lines.length && p.texts.size >= 0.6 * p.of.size,
+  );
+  return new Map(found.sort((a, b) => a[1].x - b[1].x).map(([key], i) => [key, i]));
 }
 
 /** What the words over an item's column say. */
