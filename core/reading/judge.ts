@@ -31,12 +31,15 @@ const key = (value: Decimal): number => keyOf(value.toNumber());
 const charged = (a: NamedAmount): number => Math.max(a.roles.get('charge') ?? 0, a.roles.get('discount') ?? 0);
 
 /** Amounts that are taxes beyond doubt and are left over where this tax is chosen: neither it nor a part of it. */
-function taxesLeft(amounts: NamedAmount[], tax: TaxOption): number {
+function taxesLeft(amounts: NamedAmount[], tax: TaxOption): NamedAmount[] {
   const left = amounts.filter(
     (a) => role(a, 'tax') >= 0.75 && charged(a) < role(a, 'tax') && !tax.from.includes(a) && !a.value.eq(tax.value),
   );
-  return left.length === 0 || sum(left.map((a) => a.value)).eq(tax.value) ? 0 : left.length;
+  return left.length === 0 || sum(left.map((a) => a.value)).eq(tax.value) ? [] : left;
 }
+
+/** More than this share of a total is no tax. */
+const mostTax = 0.4;
 
 interface TaxOption {
   value: Decimal;
@@ -46,7 +49,10 @@ interface TaxOption {
 
 /** Every way to read the tax: one amount, the sum of the rates' taxes, the sum of all that are called tax, a tax table, or none printed. */
 function taxOptions(amounts: NamedAmount[], rows: TaxRow[]): TaxOption[] {
-  const taxed = amounts.filter((a) => role(a, 'tax') > 0 && role(a, 'tax') >= charged(a));
+  // What a rate of nothing goes with is its base.
+  const taxed = amounts.filter(
+    (a) => role(a, 'tax') > 0 && role(a, 'tax') >= charged(a) && (a.rate === null || Number(a.rate) !== 0 || a.value.isZero()),
+  );
   const options: TaxOption[] = taxed.map((a) => ({ value: a.value, from: [a], score: role(a, 'tax') }));
   const rated = taxed.filter((a) => a.rate !== null).filter((a, i, list) => list.findLastIndex((b) => b.rate === a.rate) === i);
   if (rated.length > 1) options.push({ value: sum(rated.map((a) => a.value)), from: rated, score: 1.1 });
@@ -126,11 +132,13 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
   const largest = usable.reduce((m, a) => (a.value.gt(m) ? a.value : m), zero);
   const grosses = usable.filter((a) => role(a, 'gross') > 0 || a.value.eq(largest));
   const nets = usable.filter((a) => role(a, 'tax') < 0.75 && charged(a) < 0.75);
+  const mostTaxed = Math.max(0, ...usable.map((a) => role(a, 'tax')));
   const loose = usable.filter(
     (a) =>
       role(a, 'gross') < 0.7 &&
       role(a, 'net') < 0.7 &&
-      (role(a, 'tax') < 0.5 || charged(a) > 0.2) &&
+      // "Energy supplement 2.4%" looks like a tax beside one that is.
+      (role(a, 'tax') < Math.max(0.5, mostTaxed) || charged(a) > 0.2) &&
       role(a, 'goods') < 0.5 &&
       !a.roles.has('carried') &&
       a.label !== '',
@@ -151,6 +159,7 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
   for (const gross of grosses)
     for (const tax of options) {
       const taxed = tax.from.length > 0;
+      if (taxed && tax.value.abs().gt(gross.value.abs().times(mostTax))) continue;
       // With a printed tax of zero the total is the net, and is often printed once.
       const same = taxed && tax.value.isZero() ? [gross] : [];
       for (const net of [...nets.filter((a) => a !== gross), ...same, null]) {
@@ -182,7 +191,11 @@ export function judge(amounts: NamedAmount[], rows: TaxRow[], lines: ReadLine[])
           (taxed && rateHolds ? 0.5 : 0) +
           (beforeDeposit ? 1.5 : 0) -
           // A tax that is printed beyond doubt is explained.
-          (tax.left > 0 ? (net && net.value.eq(gross.value) ? 4 : 1.2) : 0);
+          (tax.left.some((a) => !charges?.some((c) => c.row === a.row && c.mark.x === a.mark.x))
+            ? net && net.value.eq(gross.value)
+              ? 4
+              : 1.2
+            : 0);
         if (score <= most) continue;
         most = score;
         best = {
