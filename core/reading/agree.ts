@@ -31,7 +31,7 @@ const unsure = (read: Read, rival: Read | null): Read => ({
 });
 
 /** Whether a text goes on where another ends. */
-const goesOn = (a: Read, b: Read): boolean => plain(a).startsWith(plain(b)) && plain(b).length > 0;
+const goesOn = (a: Read, b: Read): boolean => plain(b).length > 0 && plain(a).length > plain(b).length && plain(a).startsWith(plain(b));
 
 /** Of a cell under a heading whose words are known, and what its items look like, the likelier one: the latter where the heading found nothing, too little, or what does not multiply. */
 function likelier(cell: Cell, headed: Read | null, seen: Read | null, longer: boolean): Read | null {

@@ -47,6 +47,44 @@ describe('the judge', () => {
       '1 line 100.00 + charges 35.00 = 135.00',
     ]);
   });
+  it('takes a charge by a percentage for a charge, beside the tax that is one', () => {
+    const v = judge(
+      [
+        amount('24.24', { tax: 0.93 }, '2.5', 'Environmental charge 2.5% on hire'),
+        amount('1635.92', { net: 1 }),
+        amount('327.18', { tax: 1 }, '20'),
+        amount('1963.10', { gross: 1 }),
+        amount('1611.68'),
+      ],
+      [],
+      [line('1611.68')],
+    );
+    expect([v.net?.text, v.tax?.value.toFixed(2), v.charges.map((c) => c.text), v.linesHold]).toEqual([
+      '1635.92',
+      '327.18',
+      ['24.24'],
+      true,
+    ]);
+  });
+  it('takes no sum at a rate of nothing for a tax, and none of half the total', () => {
+    const base = judge(
+      [
+        amount('284.40', { tax: 0.86 }, '0'),
+        amount('942.75', { tax: 1 }, '10'),
+        amount('9711.90', { net: 0.9 }),
+        amount('10654.65', { gross: 1 }),
+      ],
+      [],
+      [],
+    );
+    expect([base.net?.text, base.tax?.value.toFixed(2)]).toEqual(['9711.90', '942.75']);
+    const half = judge(
+      [amount('932.72', { tax: 1 }, '22'), amount('764.52', { net: 0.9 }), amount('168.20', { tax: 1 }), amount('932.72', { gross: 0.99 })],
+      [],
+      [],
+    );
+    expect([half.net?.text, half.tax?.value.toFixed(2), half.gross?.text]).toEqual(['764.52', '168.20', '932.72']);
+  });
   it('adds the taxes of several rates', () => {
     const v = judge(
       [

@@ -7,7 +7,8 @@ import type { Read } from './types.ts';
 export function supplierIban(layout: Layout, ours: readonly string[]): Read | null {
   for (const [i, row] of layout.rows.entries()) {
     const next = layout.rows[i + 1];
-    const hit = findIbans(row.text)[0] ?? (/\bIBAN\b[ :]*$/i.test(row.text) && next ? findIbans(next.text)[0] : undefined);
+    const hit =
+      findIbans(row.text)[0] ?? overRows(layout, i) ?? (/\bIBAN\b[ :]*$/i.test(row.text) && next ? findIbans(next.text)[0] : undefined);
     if (hit && !ours.includes(hit.iban))
       return { value: hit.iban, mark: { page: row.page, ...union(row.words) }, confidence: 0.99, proof: null };
   }
@@ -17,6 +18,21 @@ export function supplierIban(layout: Layout, ours: readonly string[]): Read | nu
     if (iban && !ours.includes(iban)) return { value: iban, mark: { page: row.page, ...union(row.words) }, confidence: 0.5, proof: null };
   }
   return null;
+}
+
+/** An account number that goes on in the row below, under where it began. */
+function overRows({ rows }: Layout, at: number): { iban: string } | undefined {
+  const row = rows[at]!;
+  for (const s of row.segments) {
+    if (!/^[A-Z]{2}\d{2} ?[A-Z\d]{4}/.test(s.text)) continue;
+    const below = rows
+      .slice(at + 1, at + 4)
+      .flatMap((r) => (r.page === row.page ? r.segments : []))
+      .find((o) => Math.abs(o.x - s.x) < 3 && o.y - s.y < 2 * s.size + s.h && /^[A-Z\d ]+$/.test(o.text));
+    const hit = below && findIbans(`${s.text} ${below.text}`)[0];
+    if (hit) return hit;
+  }
+  return undefined;
 }
 
 /** Mail addresses on the document, each once. */

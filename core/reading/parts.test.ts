@@ -156,6 +156,17 @@ describe('an account whose check digits do not hold', () => {
     ]);
     expect([r.header.supplierIban?.value, r.flags.includes('supplier.iban')]).toEqual(['FI9099910440771824', true]);
   });
+  it('an account number that goes on in the row below is one', () =>
+    expect(
+      readDocument([
+        sketch([
+          [50, 50, 'Pay to'],
+          [50, 64, 'GB41 JQUW 4022 1100'],
+          [50, 76, '9384 75'],
+          [300, 76, 'Payable in 28 days'],
+        ]),
+      ]).header.supplierIban?.value,
+    ).toBe('GB41JQUW40221100938475'));
 });
 
 describe('who sends it', () => {

@@ -90,6 +90,17 @@ describe('candidates', () => {
     expect(keys([50, 50, 'Invoice:4711'])).toContain('4711');
     expect(keys([50, 50, 'Org.nr. NO 918 402 771 MVA'])).toContain('NO918402771MVA');
   });
+  it('a letter behind a stroke belongs to a number, a word before it does not, and a minus for a hyphen is one', () => {
+    expect(keys([50, 50, 'Invoice 26-7 / B'])).toContain('26-7/B');
+    expect(keys([50, 50, 'nr 14/11/2026'])).toEqual(['14/11/2026']);
+    expect(keys([50, 50, 'Your order PO\u22124495'])).toContain('PO-4495');
+  });
+  it('a number that ends with a word for tax is not cut short', () =>
+    expect(keys([50, 50, 'NO 918 402 771 MVA']).filter((k) => k.endsWith('771'))).toEqual([]));
+  it('two pieces under each other are one name, alike or not', () => {
+    const stacked = (second: string) => of([50, 50, 'KELDER'], [50, 60, second]).names.find((n) => n.stacked)?.stacked;
+    expect([stacked('WORKS'), stacked('Works')]).toEqual(['alike', 'other']);
+  });
   it('money and web addresses are none', () => expect(keys([50, 50, '£12.50 www.kelder2.example 20%'])).toEqual([]));
   it('a name is a whole piece and its parts', () =>
     expect(of([50, 50, 'Kelder Ltd · 3 Silver Row']).names.map((n) => n.text)).toEqual([

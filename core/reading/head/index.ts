@@ -213,8 +213,8 @@ function fullest(chosen: Ranked, list: readonly Ranked[], features: readonly Fea
       (r) =>
         r.value!.startsWith(`${chosen.value} `) &&
         !has(r, 'digits', 'like an address') &&
-        has(r, 'each word capital', 'tax number beside', 'account beside') &&
-        has(r, 'tax number beside', 'account beside', 'account near', 'y11', 'y10'),
+        has(r, 'each word capital', 'tax number beside', 'account beside', 'address beside') &&
+        has(r, 'tax number beside', 'account beside', 'account near', 'address beside', 'y11', 'y10'),
     );
   return fuller ? { ...fuller, share: fuller.share + chosen.share } : chosen;
 }

@@ -139,6 +139,7 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
     f.take(placeOf(n));
     if (legalForm.test(n.plain)) f.add('legal form');
     if (n.part) f.add('part');
+    if (n.stacked) f.add(`stacked ${n.stacked}`);
     f.add(`words ${Math.min(8, words.length)}`);
     if (/\d/.test(n.text)) f.add('digits');
     if (/[@/]|www|http/i.test(n.text)) f.add('web');

@@ -19,6 +19,7 @@ export interface PrintedName {
   text: string;
   /** Its words, in lower case without signs. */ plain: string;
   /** Part of a longer piece. */ part: boolean;
+  /** Two pieces under each other: printed alike, or not. */ stacked: 'alike' | 'other' | null;
   mark: Mark;
 }
 
@@ -48,6 +49,9 @@ function nameOf(text: string): string {
     .trim();
 }
 
+/** How a piece is printed: its face and whether it is in capitals. */
+const manner = ({ font, text }: Segment): string => `${font} ${text === text.toUpperCase()}`;
+
 /** Every piece of the document that may be a name: whole pieces, their parts, and two that stand under each other. */
 export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
   const found: PrintedName[] = [];
@@ -57,7 +61,16 @@ export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
     if (found.some((n) => n.segment === segment && n.text === text)) return;
     const words = more ? [...segment.words, ...more.words] : segment.words;
     const own = part ? words.filter((w) => text.includes(w.text.replace(/[,;:()"“”]/g, ''))) : words;
-    found.push({ at, segment, text, plain: plainName(text), part, mark: { page: segment.page, ...union(own.length ? own : words) } });
+    const stacked = !more ? null : manner(segment) === manner(more) ? 'alike' : 'other';
+    found.push({
+      at,
+      segment,
+      text,
+      plain: plainName(text),
+      part,
+      stacked,
+      mark: { page: segment.page, ...union(own.length ? own : words) },
+    });
   };
   for (const row of layout.rows) {
     if (!bearsHead(all, row.page)) continue;

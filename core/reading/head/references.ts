@@ -14,7 +14,7 @@ export interface Reference extends Piece {
   value: string;
 }
 
-const trimmed = (text: string): string => text.replace(/^[#:(№°.,;[\]-]+|[.,;:)\]]+$/g, '');
+const trimmed = (text: string): string => text.replace(/[\u2010\u2011\u2212]/g, '-').replace(/^[#:(№°.,;[\]-]+|[.,;:)\]]+$/g, '');
 /** Nothing of this is in a number. */
 const foreign = /[£$€¥%@,!?"“”=<>*]|\.\.|:\/\/|www\./;
 
@@ -38,7 +38,9 @@ export function references(all: Surroundings): Reference[] {
           const before = tokens[to - 2]!;
           if (last.segment !== before.segment || last.x - before.end > 0.75 * last.word.size || /[:;,]$/.test(before.text)) break;
         }
-        if (!/\d/.test(last.text) && !(to - from > 1 && taxWord.test(last.text))) continue;
+        // A letter behind a stroke is part of it: "26-7 / B".
+        const lettered = to - from > 2 && /^[A-Z]$/.test(last.text) && /^[/-]$/.test(tokens[to - 2]!.text);
+        if (!/\d/.test(last.text) && !lettered && !(to - from > 1 && taxWord.test(last.text))) continue;
         // What ends with its country's word for tax is not cut short.
         const after = tokens[to];
         if (after && after.segment === last.segment && taxWord.test(after.text) && after.x - last.end < 0.75 * last.word.size) continue;

@@ -10,7 +10,7 @@ const said = {
     'invoice inv= bill= document dokument rechnung beleg factuur nota= notanr facture factura fattura faktur lasku fatura doklad recibo verifikat',
   credit: 'credit kredit gutschrift storno avoir= abono rectificat accredit korekt korygu dobropis hyvitys creditnota',
   order:
-    'order po= purchase bestell bestel opdracht auftrag commande cde= pedido encomenda requisi ordine ordin zamow objedn tilaus bestill rekvis ordre inkop instruction authori',
+    'order ord= po= purchase bestell bestel opdracht auftrag commande cde= pedido encomenda requisi ordine ordin zamow objedn tilaus bestill rekvis ordre inkop instruction authori',
   number: 'nr= no= num= numer number nummer numero nro= n°= nº= #= cislo= čislo= numaro no.',
   reference: 'ref= refer rif= vref kenmerk zeichen uwref viite znak merkki referens',
   customer: 'customer cust= client kund klant debit relatie asiakas klient zakazn odberat account acct a/c member',
@@ -18,7 +18,7 @@ const said = {
     'deliver despatch dispatch ship liefer lever livraison bl= entrega albaran consegn ddt= bolla dostaw wz= dodac dodan toimitus følge pakbon packing remessa guia= ticket consignment waybill load',
   quote: 'quot offer offert angebot devis presupuest preventiv oferta tarjous nabidk tilbud orcament estimate',
   due: 'due= payable pay= paid payment fallig zahlbar zahlen zahlung ziel= frist verval betaal betal echeance payer reglem venc scad pagar pagament pago= płatn zapłat termin splatn erap maksu maksett forfal settle remit uiterlijk spatestens entro innen collect deadline fristgerecht avant= vor= før= antes= latest ultimo',
-  date: 'date dato= datum dat= fecha data= paiva pvm= issued ausgestellt emis emitid wystaw vystav udstedt fakturadat rechnungsdat factuurdat point made= raised',
+  date: 'date dt= dato= datum dat= fecha data= paiva pvm= issued ausgestellt emis emitid wystaw vystav udstedt fakturadat rechnungsdat factuurdat point made= raised',
   period:
     'period zeitraum okres obdobi kausi leistungs prestation verricht uitgevoerd sprzed zdan udført service= from= until= bis= tot= week ending',
   tax: 'vat= v.a.t btw= mwst ust= ustid tva= iva= nif= cif= nip= moms mva= gst abn= ein= ico= dic= dph= ytunnus alv= cvr= orgn kvk= siret siren steuer tax= taxid ptu= cnpj nipc contribuint hst= sales',
@@ -39,7 +39,7 @@ const said = {
   code: 'code= item= article artikel art= artnr sku= part= kod= codig codic indeks tuotenro varen pos= position cod= stock catalog cat= line=',
   discount: 'disc rabat rabatt korting remise descuent dto= scont sc= upust sleva alennus descont less= allowance rebate kortet',
   charge:
-    'freight carriage deliver shipping post fracht versand porto port= frais vracht verzend transport portes spese trasport doprav rahti frakt fragt surcharg zuschlag toeslag levy handling fuel packing verpack emball deposit pfand statiegeld consigne',
+    'charge= supplement insur environment energy freight carriage deliver shipping post fracht versand porto port= frais vracht verzend transport portes spese trasport doprav rahti frakt fragt surcharg zuschlag toeslag levy handling fuel packing verpack emball deposit pfand statiegeld consigne',
   carried:
     'carried brought forward ubertrag report= reporter overbreng transport sigue riport siirto prenes przenies overfør continued vervolg',
   other:
