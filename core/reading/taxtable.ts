@@ -81,12 +81,16 @@ export function explained(layout: Layout, code: string, inLines: (row: number) =
     const at = row.words.findIndex(
       (w) =>
         w.text
-          .replace(/[=:.)(]+$/, '')
+          .replace(/[=:.,)(]+$/, '')
           .replace(/^\(/, '')
           .toUpperCase() === code.toUpperCase(),
     );
     if (at < 0) continue;
-    const rate = row.words.slice(at + 1, at + 9).find((w) => /^=?\d{1,2}([.,]\d+)?\s?%/.test(w.text));
+    const behind = row.words.slice(at + 1, at + 10);
+    // The percent sign may stand apart: "0 %".
+    const rate = behind.find(
+      (w, i) => /^=?\d{1,2}([.,]\d+)?\s?%/.test(w.text) || (/^\d{1,2}([.,]\d+)?$/.test(w.text) && behind[i + 1]?.text[0] === '%'),
+    );
     const value = rate && parseNumber(rate.text.replace(/[=%].*$|^=/g, ''), layout.style);
     if (value && dec(value).lte(35)) return dec(value).toString();
   }

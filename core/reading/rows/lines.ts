@@ -57,7 +57,9 @@ function partsOf(items: Weighed[], row: number, currency: string, whole: boolean
     .slice(0, 3);
   let best: Parts | null = null;
   for (const amount of usable) {
-    const rest = figures.filter((i) => i !== amount && !i.item.figure!.percent);
+    // Nothing of something makes nothing.
+    const nothing = Number(plain(amount)) === 0;
+    const rest = figures.filter((i) => i !== amount && !i.item.figure!.percent && (nothing || Number(plain(i)) !== 0));
     const gain = (i: Weighed, tag: ItemTag) => i.shares[tag] - Math.max(i.shares.other, i.shares.description);
     const quantities = [...rest].sort((a, b) => b.shares.quantity - a.shares.quantity).slice(0, 4),
       prices = [...rest].sort((a, b) => b.shares.price - a.shares.price).slice(0, 4);
@@ -100,6 +102,17 @@ function partsOf(items: Weighed[], row: number, currency: string, whole: boolean
 
 const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
 
+/** The column of most lines in which a sign or two stand that the page explains as a rate of tax, wherever it is not a figure among others. */
+function explainedColumn(own: readonly Weighed[][], isExplained: (text: string) => boolean): string | null {
+  const times = new Map<string, number>();
+  for (const items of own)
+    for (const w of items)
+      if (w.at === w.first && w.item.text.length <= 2 && w.item.words.length === 1 && isExplained(w.item.text))
+        times.set(w.column, (times.get(w.column) ?? 0) + 1);
+  const [best] = [...times].filter(([, n]) => n > 1 && n >= 0.6 * own.length).sort((a, b) => b[1] - a[1]);
+  return best?.[0] ?? null;
+}
+
 /** Lines from their printed rows: what each item is, so that most of them multiply out, and how many do. Null where a row has no amount. */
 export function linesOf(
   layout: Layout,
@@ -115,14 +128,14 @@ export function linesOf(
   const inLines = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
   // A code's meaning is looked up once.
   const meanings = new Map<string, string | null>();
+  const meaningOf = (code: string): string | null => {
+    let meaning = meanings.get(code);
+    if (meaning === undefined) meanings.set(code, (meaning = explained(layout, code, (row) => inLines.has(row))));
+    return meaning;
+  };
   const rateSaid = ({ item }: Weighed): { value: string; confidence: number } | null => {
     if (!item.figure?.percent && item.text.length <= 2) {
-      if (!meanings.has(item.text))
-        meanings.set(
-          item.text,
-          explained(layout, item.text, (row) => inLines.has(row)),
-        );
-      const value = meanings.get(item.text);
+      const value = meaningOf(item.text);
       if (value) return { value, confidence: 0.93 };
       // A code that nothing explains is no rate.
       if (item.text.length === 1 && !legend.has(item.text.toUpperCase())) return null;
@@ -130,6 +143,7 @@ export function linesOf(
     return rateOf(item.words, item.figure?.value ?? null, legend);
   };
   const own = lines.map((_, line) => weighed.filter((w) => w.line === line));
+  const rateColumn = explainedColumn(own, (text) => meaningOf(text) !== null);
   // Amounts stand under each other: the edge on which most of them do decides where one line has several figures.
   const edges = own.flatMap((items, line) => {
     const top = items
@@ -167,7 +181,9 @@ export function linesOf(
     const codes = text('code');
     const code = codes.filter((w) => w.at === codes[0]!.at);
     const described = behindLabel(describedBy(items, taken, starts, describing), labels);
-    const rate = items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0];
+    const rate =
+      items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0] ??
+      items.find((w) => !taken.has(w) && w.column === rateColumn && meaningOf(w.item.text) !== null);
     const said = rate && rateSaid(rate);
     // What several words make is right where all of them are.
     const least = (list: Weighed[], tag: ItemTag) => Math.min(...list.map((w) => shareOf(w, tag)));
