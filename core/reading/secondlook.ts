@@ -82,13 +82,20 @@ function spoiltIbans(pages: Page[]): Mark[] {
   );
 }
 
+/** In points. */
+const amountSlack = 12;
+
 const bareFigure = /^[£$€]?\d[\d.,]*$/;
 
 /**
  * Where the amount of a row should stand that has none, so that it became no line: rows among the lines of a page, or a row's distance
  * above or below them, with figures under the columns of prices and quantities.
  */
-function lostAmounts(lines: ReadLine[], pages: Page[]): Mark[] {
+function lostAmounts(all: ReadLine[], pages: Page[]): Mark[] {
+  const ends = all.flatMap(({ amount: { mark } }) => (mark ? [mark.x + mark.w] : [])).sort((a, b) => a - b);
+  const usual = ends[ends.length >> 1] ?? 0;
+  // Where another figure of a row stands in for its amount, it stands where amounts do not.
+  const lines = all.filter(({ amount: { mark } }) => mark && Math.abs(mark.x + mark.w - usual) < amountSlack);
   const amounts = columnOf(lines, 'amount'),
     factors = (['unitPrice', 'quantity'] as const).flatMap((cell) => columnOf(lines, cell) ?? []);
   if (!amounts || factors.length === 0) return [];
