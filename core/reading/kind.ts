@@ -8,7 +8,7 @@ import type { Kind } from './types.ts';
 
 /** A sentence that says of a document that it asks for no money. */
 const asksNothing =
-  /\b(not an?|is no|keine|geen|pas une|ce n.est pas une|non e una|ikke en|inte en|nao e uma|nie jest)\b (tax |vat )?(invoice|bill|rechnung|factuur|nota|facture|fattura|factura|faktura|fatura)\b|nothing is (to be )?(paid|due|payable|owed)|please do not pay|bitte nicht zahlen/;
+  /\b(not an?|is no|keine|geen|pas une|ce n.est pas une|non e una|ikke en|inte en|nao e uma|nie jest)\b (tax |vat )?(invoice|bill|rechnung|factuur|nota|facture|fattura|factura|faktura|fatura)\b|no payment is (due|needed|required)|we have (today )?paid (the following|these)|nothing is (to be )?(paid|due|payable|owed)|please do not pay|bitte nicht zahlen/;
 
 /** What a piece speaks of. Letters that are set apart are one word: "S T A T E M E N T". */
 function saidBy({ words }: { words: readonly Word[] }): { said: ReadonlySet<Said>; apart: boolean } {
@@ -28,6 +28,7 @@ export function kindOf(layout: Layout): { kind: Kind; confidence: number; /** No
   const first = layout.pages[0];
   if (!first) return { kind: 'other', confidence: 0.5 };
   const body = median(first.words.map((w) => w.size));
+  let cells = 0;
   for (const row of layout.rows.filter((r) => r.page === first.number)) {
     const high = row.y < first.height * 0.5;
     for (const segment of row.segments) {
@@ -35,6 +36,7 @@ export function kindOf(layout: Layout): { kind: Kind; confidence: number; /** No
         const alone = label.to - label.from + 1 === segment.words.length;
         const large = segment.size > body * 1.15 || (alone && segment.text === segment.text.toUpperCase());
         if (large && high) score[label.role] += segment.size > body * 1.15 ? 4 : 2;
+        else if (alone && label.role === 'invoice' && high) cells++;
         else if (
           high &&
           (alone || (label.from === 0 && segment.words.length === 2 && /\d/.test(segment.words[1]!.text) && segment.x > first.width * 0.4))
@@ -49,6 +51,9 @@ export function kindOf(layout: Layout): { kind: Kind; confidence: number; /** No
     for (const total of row.totals)
       if (/credited|credit total|credit note total|net credit|refund/.test(total.text)) score.creditNote += 1.5;
   }
+  // One word "invoice" by itself is a title; several are a list of invoices, as statements and remittances have it.
+  if (cells > 2) score.other += 2;
+  else if (cells > 0) score.invoice += 1.5;
   // A title in words that no list has as a whole: "Weekly time sheet", "DUES REPORT".
   for (const row of layout.rows.filter((r) => r.page === first.number && r.y < first.height * 0.45))
     for (const segment of row.segments) {

@@ -142,6 +142,16 @@ describe('kind', () => {
     expect(kindOf(laid([50, 50, 'INVOICE', 18], [50, 90, 'Invoice No'], [200, 90, 'Invoice Date'])).kind).toBe('invoice'));
   it('a title in words that no list has as a whole', () =>
     expect(kindOf(laid([50, 50, 'Weekly timesheet no. 20641', 18], [50, 90, 'Some text below it in plain size'])).kind).toBe('other'));
+  it('a list of invoices is a statement or a remittance, whatever its labels; one word alone is a title', () => {
+    const items = [100, 114, 128, 142].flatMap((y, i): Piece[] => [
+      [50, y, `0${i + 1}/10/2026`],
+      [150, y, 'Invoice'],
+      [400, y, '112.44'],
+    ]);
+    expect(kindOf(laid([50, 40, 'REMITTANCE ADVICE'], ...items)).kind).toBe('other');
+    expect(kindOf(laid([50, 50, 'Invoice'], [50, 90, 'Some text below it in plain size'])).kind).toBe('invoice');
+    expect(kindOf(laid([50, 40, 'Price notice', 16], [50, 80, 'This is for your records: no payment is due on it.'])).kind).toBe('other');
+  });
   it('a page that says nothing is told so', () => expect(kindOf(laid([50, 50, 'Just words']))).toMatchObject({ untold: true }));
 });
 
