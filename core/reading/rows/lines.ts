@@ -158,10 +158,14 @@ export function linesOf(
     describing = describingColumn(own, starts);
   let multiply = 0;
   const found: ReadLine[] = [];
+  const all = own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk));
+  // Where lines multiply out, a quantity alone stands where theirs do, or is none.
+  const counting = new Set(all.flatMap((p) => (p?.holds && p.quantity ? [p.quantity.column] : [])));
   for (const [line, items] of own.entries()) {
-    const parts = partsOf(items, lines[line]!.row, currency, whole, edge, bulk);
+    const parts = all[line];
     if (!parts) return null;
-    const { amount, quantity, price, discount, per, pence } = parts;
+    const { amount, price, discount, per, pence } = parts;
+    const quantity = parts.quantity && !price && counting.size > 0 && !counting.has(parts.quantity.column) ? null : parts.quantity;
     if (parts.holds) multiply++;
     const proof = parts.holds
       ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discount ? ` − ${plain(discount).replace('-', '')}%` : ''} = ${plain(amount)}`
