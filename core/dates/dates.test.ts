@@ -23,6 +23,10 @@ describe('dates', () => {
     ['2 maj 2026', '2026-05-02'],
     ['20.07.2026', '2026-07-20'],
     ['2026年11月3日', '2026-11-03'],
+    ['9 Nov ’26', '2026-11-09'],
+    ["Nov 9, '26", '2026-11-09'],
+    ['Regning 1187 af 6/11 2026', '2026-11-06'],
+    ['6. 11. 2026', '2026-11-06'],
   ])('%s is %s', (text, iso) => expect(findDates(text)[0]?.dates['day-first']).toBe(iso));
   it.each(['en', 'de', 'fr', 'nl', 'es', 'it', 'sv'])('every month of a year by its name in %s', (language) => {
     for (let month = 1; month <= 12; month++) {
@@ -39,8 +43,9 @@ describe('dates', () => {
         expect(findDates(`from ${dd}${sign}${m}${sign}${y} on`)[0]?.dates['day-first']).toBe(d);
       }),
     ));
-  it.each(['PO-4471', 'v1.2.3.4', '00-14-27', '32/13/2026', '3 Mayfair 2026'])('%s is no date', (text) =>
-    expect(findDates(text)).toEqual([]),
+  it.each(['PO-4471', 'v1.2.3.4', '3/4 4000 mm', '6.11 2026', 'Model ’26', '00-14-27', '32/13/2026', '3 Mayfair 2026'])(
+    '%s is no date',
+    (text) => expect(findDates(text)).toEqual([]),
   );
 });
 

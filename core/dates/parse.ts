@@ -17,9 +17,14 @@ const patterns = [
   /(?<![\d/.-])(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?![\d/-]|\.\d)/g,
   /(?<![\d/.-])(\d{1,2})([-/.])(\d{1,2})\2(\d{4}|\d{2})(?![\d/-]|\.\d)/g,
   /(?<![\d/.-])(\d{4})\s?年\s?(\d{1,2})\s?月\s?(\d{1,2})\s?日/g,
-  /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º)?(?:\s+(?:de|of)(?!\p{L}))?[\s-]*([\p{L}]{3,10})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2})(?!\d)/giu,
-  /(?<!\p{L})([\p{L}]{3,10})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})(?!\d)/giu,
+  /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º)?(?:\s+(?:de|of)(?!\p{L}))?[\s-]*([\p{L}]{3,10})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2}|(?<=[\s-])['’]\d{2})(?!\d)/giu,
+  /(?<!\p{L})([\p{L}]{3,10})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4}|['’]\d{2})(?!\d)/giu,
+  // "6/11 2026" and "6. 11. 2026", as they are written in the north and the east.
+  /(?<![\d/.-])(\d{1,2})(?:\/(\d{1,2})\s|\. ?(\d{1,2})\. )((?:19|20)\d{2})(?![\d/-]|[.,]\d)/g,
 ] as const;
+
+/** A year of four digits or two, an apostrophe before it: "’26". */
+const yearIn = (text: string): number => Number(text.replace(/\D/g, ''));
 
 /** All dates in a piece of text, leftmost first, each with its possible readings. */
 export function findDates(text: string): FoundDate[] {
@@ -43,12 +48,13 @@ export function findDates(text: string): FoundDate[] {
   }
   for (const m of text.matchAll(patterns[3])) {
     const month = months.get(fold(m[2]!));
-    if (month) add(m, single(dayOf(+m[3]!, month, +m[1]!)));
+    if (month) add(m, single(dayOf(yearIn(m[3]!), month, +m[1]!)));
   }
   for (const m of text.matchAll(patterns[4])) {
     const month = months.get(fold(m[1]!));
-    if (month) add(m, single(dayOf(+m[3]!, month, +m[2]!)));
+    if (month) add(m, single(dayOf(yearIn(m[3]!), month, +m[2]!)));
   }
+  for (const m of text.matchAll(patterns[5])) add(m, single(dayOf(+m[4]!, +(m[2] ?? m[3])!, +m[1]!)));
   return found.sort((a, b) => a.index - b.index);
 }
 

@@ -109,6 +109,10 @@ function lettered(layout: Layout, inTable: (row: LabelledRow) => boolean): { row
   );
 }
 
+/** Nothing but days, and perhaps that they are net. */
+const bareTerms =
+  /^\W*(?:nett?o?\W+)?\d{1,3} (?:days?|tage?n?|jours?|dagen|dagar|dager|dage|d[ií]as?|giorni|gg|dni|pv|dn[íiuů])(?:\W+nett?o?)?\W*$/i;
+
 /** Payment terms in the trade's words: behind their label, or a sentence about payment anywhere. */
 export function readTerms(layout: Layout, inTable: (row: LabelledRow) => boolean): Read | null {
   const found: Scored[] = [];
@@ -134,5 +138,12 @@ export function readTerms(layout: Layout, inTable: (row: LabelledRow) => boolean
         score: /\bdays? net\b|\bterms\b|\bpay|date of|betaling|zahl|paiement/i.test(sentence) ? 0.8 : 0.6,
       });
     }
+  // "14 days" by itself among the facts of the head.
+  for (const row of layout.rows)
+    if (!inTable(row))
+      for (const s of row.segments)
+        for (const part of s.text.split(/\s[|·•]\s/))
+          if (bareTerms.test(part) && parseTerms(part))
+            found.push({ value: part.trim(), mark: markOf(row.page, s.words), confidence: 0, proof: null, trust: 0.7, score: 0.5 });
   return best(found.filter((f) => f.value.length < 160));
 }

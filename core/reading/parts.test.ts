@@ -115,6 +115,11 @@ describe('orders, dates and terms', () => {
     const { dueDate: due } = readHead(layout, 'day-first').dates(terms, 'invoice');
     expect([terms?.value, due?.value, due?.proof]).toEqual(['30 days net', '2026-12-03', '30 days net from 2026-11-03']);
   });
+  it('days by themselves among the facts of the head are terms; a number of days in a sentence of its own is none', () => {
+    const of = (text: string) => readTerms(laid([50, 50, text]), () => false)?.value ?? null;
+    expect(of('Bill ref WG 20931 | dated 07/11/26 | 14 days | round 12')).toBe('14 days');
+    expect(of('Keeps for 14 days in the cool')).toBeNull();
+  });
   it('rows of the table are no terms', () => expect(readTerms(laid([50, 50, '2 Shading net 30 days']), () => true)).toBeNull());
 });
 
