@@ -21,7 +21,7 @@ export function Foot({ bill, grid }: { bill: Bill; grid: Grid }) {
       <tr className="text-[13px]">
         <td className="border-t hair" />
         {columns.map((c, i) => (
-          <td key={c.id} className={`h-7 truncate border-t hair px-1.5 ${c.num ? 'text-right tabular-nums' : ''}`}>
+          <td key={c.id} className={`h-7 border-t hair px-1.5 ${c.num ? 'whitespace-nowrap tabular-nums' : 'truncate'}`}>
             {c.id === 'description' ? (
               <span className="quiet">
                 {many
@@ -29,7 +29,8 @@ export function Foot({ bill, grid }: { bill: Bill; grid: Grid }) {
                   : `${lines.length} ${lines.length === 1 ? 'row' : 'rows'}`}
               </span>
             ) : c.id === 'quantity' || c.id === 'amount' ? (
-              within(i) && <b className="font-semibold">{total(c.id)}</b>
+              // A sum is longer than what it adds: it may reach over the column before it.
+              within(i) && <b className="flex justify-end font-semibold">{total(c.id)}</b>
             ) : null}
           </td>
         ))}
