@@ -5,7 +5,7 @@ import { itemFeatures } from '../../core/reading/rows/itemfeatures.ts';
 import type { LogShares } from '../../core/reading/rows/models.ts';
 import { countsWhole } from '../../core/reading/rows/rowfeatures.ts';
 import { itemTags, rowTags } from '../../core/reading/rows/tags.ts';
-import { learnDense, type DenseExample } from './optimise.ts';
+import { learnDense, type DenseExample } from './network.ts';
 import type { Judged } from './models.ts';
 import { linesTold, type Told } from './rows.ts';
 
