@@ -2,9 +2,9 @@
 import { ranked } from '../../core/reading/head/index.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from '../../core/reading/rows/tags.ts';
 import { totalTags, type TotalTag } from '../../core/reading/totals/tags.ts';
-import type { LogShares } from '../../core/reading/rows/models.ts';
+import { logShares, type LogShares } from '../../core/reading/rows/models.ts';
 import { roles, type Role } from './head.ts';
-import { learnAlone, logShares, materialOf, type Alone, type Judged } from './models.ts';
+import { learnAlone, materialOf, type Alone, type Judged } from './models.ts';
 import { foldOf, gather, type Wanted } from './gather.ts';
 
 /** What models say of documents that they were not learned from. */

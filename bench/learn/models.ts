@@ -1,9 +1,7 @@
-import type { Features } from '../../core/reading/learned/features.ts';
 import { buckets } from '../../core/reading/learned/features.ts';
-import { scoreOf, type Model, type Packed } from '../../core/reading/learned/model.ts';
+import type { Model, Packed } from '../../core/reading/learned/model.ts';
 import type { Learned, Steps } from '../../core/reading/learned/weights.ts';
 import { itemTags, rowTags } from '../../core/reading/rows/tags.ts';
-import type { LogShares } from '../../core/reading/rows/models.ts';
 import { totalTags } from '../../core/reading/totals/tags.ts';
 import { roles, tasksOf, type Role, type Task } from './head.ts';
 import { learn, learnTags, type Example } from './optimise.ts';
@@ -58,14 +56,6 @@ export function learnAlone({ tasks, told, rows, items, totals }: Material, witho
     item: learnTags(kept(items), itemTags.length, manner.item).map(quantised),
     total: learnTags(kept(totals), totalTags.length, manner.total).map(quantised),
   };
-}
-
-/** Natural logarithms of the shares of certainty of tags. */
-export function logShares<Tag extends string>(tags: readonly Tag[], models: readonly Model[], features: Features): LogShares<Tag> {
-  const scores = models.map((m) => scoreOf(m, features));
-  const top = Math.max(...scores);
-  const sum = top + Math.log(scores.reduce((a, s) => a + Math.exp(s - top), 0));
-  return Object.fromEntries(tags.map((tag, i) => [tag, scores[i]! - sum])) as LogShares<Tag>;
 }
 
 /** Shares up to which, with the share of right ones, rising: neighbours are pooled until it rises (isotonic regression), each with one doubt. */

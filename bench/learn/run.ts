@@ -1,7 +1,7 @@
 // npm run learn -- --folder DIR [--folder DIR …] [--families a,b] [--made N] [--strange N] [--folds N] [--read] [--show PATH] [--keep FILE] [--write]
 // Learns what facts of the head, rows, items and totals look like, from samples with truth (files NAME.pdf with NAME.truth.json) and
 // the maker. Families are dealt into parts; each part is left out in turn to measure; then, with --write, it is learned from all and
-// written into core/reading/head/weights.ts and core/reading/rows/weights.ts. With --read every document is read by weights that never
+// written into core/reading (head/weights.ts, rows/weights.ts, rows/network.ts, totals/weights.ts). With --read every document is read by weights that never
 // saw its family, and compared; --show lists the faults whose path contains it. --keep keeps what was
 // learned of single things in a file, or takes it from there: what stands among others is learned anew, and read by the rules of now.
 import { fork } from 'node:child_process';

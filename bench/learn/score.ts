@@ -1,5 +1,6 @@
 import type { Reading } from '../../core/reading/index.ts';
 import { toFormat } from '../../core/reading/format.ts';
+import { header, needed } from '../reading/fields.ts';
 import type { Sample } from './samples.ts';
 import { similarity } from './similarity.ts';
 
@@ -20,22 +21,6 @@ export interface DocumentScore {
   faults: Fault[];
 }
 
-const header = [
-  'kind',
-  'supplier.name',
-  'supplier.taxId',
-  'supplier.iban',
-  'buyer.name',
-  'invoiceNumber',
-  'issueDate',
-  'dueDate',
-  'currency',
-  'purchaseOrder',
-  'netTotal',
-  'taxTotal',
-  'grossTotal',
-];
-const needed = new Set(header.filter((path) => !['supplier.taxId', 'supplier.iban', 'buyer.name'].includes(path)));
 const cells = ['code', 'description', 'quantity', 'unitPrice', 'taxRate', 'amount'] as const;
 const rowCells: readonly string[] = ['description', 'quantity', 'unitPrice', 'amount'];
 const figures = new Set(['netTotal', 'taxTotal', 'grossTotal', 'quantity', 'unitPrice', 'taxRate', 'amount']);

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import type { Dense } from '../../core/reading/learned/dense.ts';
 import type { Model } from '../../core/reading/learned/model.ts';
 import type { Learned } from '../../core/reading/learned/weights.ts';
 import { itemTags, rowTags } from '../../core/reading/rows/tags.ts';
@@ -11,6 +12,12 @@ const written = (path: string, text: string) => writeFileSync(fileURLToPath(new 
 const packs = (entries: [string, Model][]): string => `{
 ${entries.map(([name, model]) => `  ${name}: { step: ${packed(model).step}, bytes: '${packed(model).bytes}' },`).join('\n')}
 }`;
+
+const units = (rows: Dense['out']): string => `[\n${rows.map((r) => `      [${r.join(', ')}],\n`).join('')}    ]`;
+const nets = (all: Learned['context']): string =>
+  `{\n${Object.entries(all)
+    .map(([name, { hidden, out }]) => `  ${name}: {\n    hidden: ${units(hidden)},\n    out: ${units(out)},\n  },\n`)
+    .join('')}}`;
 
 /** Writes what was learned into the modules that reading takes it from. */
 export function write({ head, headRight, row, item, total, itemRight, context }: Learned, from: string): void {
@@ -27,9 +34,7 @@ export const shareRight: Record<keyof typeof weights, [number, number][]> = ${JS
   );
   written(
     '../../core/reading/rows/weights.ts',
-    `import type { Dense } from '../learned/dense.ts';
-import type { Packed } from '../learned/model.ts';
-import type { TotalTag } from '../totals/tags.ts';
+    `import type { Packed } from '../learned/model.ts';
 import type { ItemTag, RowTag } from './tags.ts';
 
 /** What a printed row is. ${from} */
@@ -40,11 +45,23 @@ export const itemWeights: Record<ItemTag, Packed> = ${packs(itemTags.map((tag, i
 
 /** The share with which an item was told up to which, and how many such were right in families that were left out. */
 export const itemRight: [number, number][] = ${JSON.stringify(itemRight)};
+`,
+  );
+  written(
+    '../../core/reading/rows/network.ts',
+    `import type { Dense } from '../learned/dense.ts';
 
-/** What a row, a figure and a word are among those round them. */
-export const context: Record<'row' | 'figure' | 'word', Dense> = ${JSON.stringify(context)};
+/** What a row, a figure and a word are among those round them: a row of weights a unit. ${from} */
+// prettier-ignore
+export const context: Record<'row' | 'figure' | 'word', Dense> = ${nets(context)};
+`,
+  );
+  written(
+    '../../core/reading/totals/weights.ts',
+    `import type { Packed } from '../learned/model.ts';
+import type { TotalTag } from './tags.ts';
 
-/** What a figure beside the lines is. */
+/** What a figure beside the lines is. ${from} */
 export const totalWeights: Record<TotalTag, Packed> = ${packs(totalTags.map((tag, i) => [tag, total[i]!]))};
 `,
   );

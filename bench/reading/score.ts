@@ -1,5 +1,7 @@
-import type { Reading, Read } from '@ledgerline/core/reading';
+import type { HeaderField, Reading, Read } from '@ledgerline/core/reading';
+import { headerPaths } from '../../core/reading/paths.ts';
 import { make, type Made } from './draw.ts';
+import { needed } from './fields.ts';
 
 export interface Miss {
   seed: number;
@@ -35,19 +37,6 @@ const squash = (text: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, '');
 const number = (text: string | null): string | null => (text === null || text === '' ? null : String(Number(text)));
-const core = [
-  'kind',
-  'supplier.name',
-  'invoiceNumber',
-  'issueDate',
-  'dueDate',
-  'currency',
-  'purchaseOrder',
-  'netTotal',
-  'taxTotal',
-  'grossTotal',
-];
-
 /** The header that a made document truly has, by path of the reading format. */
 function truth({ content: c }: Made): Record<string, string | null> {
   return {
@@ -67,24 +56,10 @@ function truth({ content: c }: Made): Record<string, string | null> {
   };
 }
 
-function said(r: Reading): Record<string, Read | null> {
-  const h = r.header;
-  return {
-    kind: { value: r.kind, confidence: r.kindConfidence, mark: null, proof: null },
-    'supplier.name': h.supplierName,
-    'supplier.taxId': h.supplierTaxId,
-    'supplier.iban': h.supplierIban,
-    'buyer.name': h.buyerName,
-    invoiceNumber: h.invoiceNumber,
-    issueDate: h.issueDate,
-    dueDate: h.dueDate,
-    currency: h.currency,
-    purchaseOrder: h.purchaseOrder,
-    netTotal: h.netTotal,
-    taxTotal: h.taxTotal,
-    grossTotal: h.grossTotal,
-  };
-}
+const said = (r: Reading): Record<string, Read | null> => ({
+  kind: { value: r.kind, confidence: r.kindConfidence, mark: null, proof: null },
+  ...Object.fromEntries(Object.entries(headerPaths).map(([field, path]) => [path, r.header[field as HeaderField]])),
+});
 
 /** True where two values of a path are the same: names and texts by their letters, figures by their number. */
 export function same(path: string, expected: string | null, got: string | null): boolean {
@@ -134,10 +109,10 @@ function scoreOne(s: Score, made: Made, read: (made: Made) => Reading): void {
       ok = same(path, expected, value?.value ?? null);
     s.headerAll++;
     if (ok) s.headerRight++;
-    else miss(path, expected, value?.value ?? null, core.includes(path));
+    else miss(path, expected, value?.value ?? null, needed.has(path));
     if (value) {
       s.judged.push({ path, confidence: value.confidence, right: ok });
-      if (core.includes(path)) s.values++;
+      if (needed.has(path)) s.values++;
     }
   }
   const lines = made.content.lines,

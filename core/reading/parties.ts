@@ -1,4 +1,4 @@
-import { union } from '../page/index.ts';
+import { union, type Word } from '../page/index.ts';
 import { findEmails, findIbans, labelledIban } from './identifiers.ts';
 import type { Layout } from './layout.ts';
 import type { Read } from './types.ts';
@@ -7,10 +7,10 @@ import type { Read } from './types.ts';
 export function supplierIban(layout: Layout, ours: readonly string[]): Read | null {
   for (const [i, row] of layout.rows.entries()) {
     const next = layout.rows[i + 1];
-    const hit =
-      findIbans(row.text)[0] ?? overRows(layout, i) ?? (/\bIBAN\b[ :]*$/i.test(row.text) && next ? findIbans(next.text)[0] : undefined);
-    if (hit && !ours.includes(hit.iban))
-      return { value: hit.iban, mark: { page: row.page, ...union(row.words) }, confidence: 0.99, proof: null };
+    const hit = findIbans(row.text)[0] ?? (/\bIBAN\b[ :]*$/i.test(row.text) && next ? findIbans(next.text)[0] : undefined);
+    const found = hit ? { iban: hit.iban, words: row.words } : overRows(layout, i);
+    if (found && !ours.includes(found.iban))
+      return { value: found.iban, mark: { page: row.page, ...union(found.words) }, confidence: 0.99, proof: null };
   }
   // One whose check digits do not hold is told, for a person to look at.
   for (const row of layout.rows) {
@@ -21,7 +21,7 @@ export function supplierIban(layout: Layout, ours: readonly string[]): Read | nu
 }
 
 /** An account number that goes on in the row below, under where it began. */
-function overRows({ rows }: Layout, at: number): { iban: string } | undefined {
+function overRows({ rows }: Layout, at: number): { iban: string; words: Word[] } | undefined {
   const row = rows[at]!;
   for (const s of row.segments) {
     if (!/^[A-Z]{2}\d{2} ?[A-Z\d]{4}/.test(s.text)) continue;
@@ -30,7 +30,7 @@ function overRows({ rows }: Layout, at: number): { iban: string } | undefined {
       .flatMap((r) => (r.page === row.page ? r.segments : []))
       .find((o) => Math.abs(o.x - s.x) < 3 && o.y - s.y < 2 * s.size + s.h && /^[A-Z\d ]+$/.test(o.text));
     const hit = below && findIbans(`${s.text} ${below.text}`)[0];
-    if (hit) return hit;
+    if (hit) return { iban: hit.iban, words: [...s.words, ...below.words] };
   }
   return undefined;
 }

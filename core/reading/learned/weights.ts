@@ -1,7 +1,9 @@
 import { shareRight, weights } from '../head/weights.ts';
-import { context, itemRight, itemWeights, rowWeights, totalWeights } from '../rows/weights.ts';
+import { context } from '../rows/network.ts';
+import { itemRight, itemWeights, rowWeights } from '../rows/weights.ts';
 import { itemTags, rowTags } from '../rows/tags.ts';
 import { totalTags } from '../totals/tags.ts';
+import { totalWeights } from '../totals/weights.ts';
 import type { Dense } from './dense.ts';
 import { unpack, type Model, type Packed } from './model.ts';
 

@@ -2,7 +2,7 @@ import { findDates } from '../../dates/index.ts';
 import type { PrintedRow } from './printed.ts';
 import type { SeenItem } from './itemfeatures.ts';
 import type { LogShares } from './models.ts';
-import { bullet, hasProduct, moneyLike, reaches, rowsOfLargest, runsOn, under, valuesOf } from './rowfeatures.ts';
+import { bullet, hasProduct, moneyLike, printedAs, reaches, rowsOfLargest, runsOn, under, valuesOf } from './rowfeatures.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from './tags.ts';
 
 /** Nothing is less likely than this, as a natural logarithm. */
@@ -22,13 +22,12 @@ class Mean {
     this.sums.set(key, one);
   }
 
-  /** The others' mean with one's own shares left out. */
-  write(to: Float64Array, at: number, key: string, mine: ArrayLike<number>): number {
-    const one = this.sums.get(key)!;
-    const n = one.n - 1;
+  /** The others' mean with one's own shares left out, and how many they are. */
+  others(key: string, mine: ArrayLike<number>): { mean: number[]; n: number } {
+    const { sum, n: all } = this.sums.get(key)!;
+    const n = all - 1;
     // Two that agree tell more than one, ten little more than five.
-    if (n > 0) for (let i = 0; i < this.width; i++) to[at + i] = (one.sum[i]! - mine[i]!) / (n + 0.5);
-    return n;
+    return { mean: Array.from(sum, (total, i) => (n > 0 ? (total - mine[i]!) / (n + 0.5) : 0)), n };
   }
 }
 
@@ -48,8 +47,6 @@ class Numbers {
 
 const line = rowTags.indexOf('line'),
   part = rowTags.indexOf('part');
-const kindOf = ({ row, items }: PrintedRow): string =>
-  `${Math.round(row.x / 3)} ${row.words[0]!.font} ${Math.round(row.words[0]!.size * 2)} ${bullet.test(items[0]?.text ?? '')}`;
 
 /** Of rows that begin and are printed alike, under how many of the likely lines one stands: nearly all is the document's rhythm, few are remarks. */
 function rhythm(rows: readonly PrintedRow[], shares: readonly Float64Array[]): { above: number[]; of: (i: number) => number } {
@@ -63,13 +60,13 @@ function rhythm(rows: readonly PrintedRow[], shares: readonly Float64Array[]): {
       lines++;
       [last, seen] = [i, new Set()];
     } else if (last >= 0 && i - last <= 6 && rows[last]!.row.page === row.row.page) {
-      const kind = kindOf(row);
+      const kind = printedAs(row);
       if (!seen.has(kind)) under.set(kind, (under.get(kind) ?? 0) + 1);
       seen.add(kind);
     } else last = -1;
     above.push(last === i ? -1 : last);
   }
-  return { above, of: (i) => Math.min(1, (under.get(kindOf(rows[i]!)) ?? 0) / Math.max(1, lines)) };
+  return { above, of: (i) => Math.min(1, (under.get(printedAs(rows[i]!)) ?? 0) / Math.max(1, lines)) };
 }
 
 /** Each row's own shares with those of the rows round it and of all that look like it: one of a table is like the others. */
@@ -95,8 +92,7 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
     const x = new Numbers();
     for (const tag of rowTags) x.put(own(logs[i]![tag]));
     for (const [k, key] of keys[i]!.entries()) {
-      const mean = new Float64Array(width);
-      const n = means[k]!.write(mean, 0, key, shares[i]!);
+      const { mean, n } = means[k]!.others(key, shares[i]!);
       x.put(...mean, Math.min(6, n) / 6);
     }
     const onPage = (k: number) => rows[k]?.row.page === row.page;
@@ -166,8 +162,7 @@ export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<
   return seen.map((s, i) => {
     const x = new Numbers();
     for (const tag of itemTags) x.put(own(logs[i]![tag]));
-    const mean = new Float64Array(width);
-    const n = columns.write(mean, 0, s.column, shares[i]!);
+    const { mean, n } = columns.others(s.column, shares[i]!);
     x.put(...mean, Math.min(6, n) / 6, n / Math.max(1, byLine.size - 1));
     // What else of the line is taken for each: two prices are one too many.
     const line = byLine.get(s.line)!;

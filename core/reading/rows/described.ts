@@ -46,8 +46,6 @@ const cut = 1.8;
 /** How much a word looks more like a description than like anything else; none that is something else already. */
 function gainOf(w: Weighed): number {
   if (isCurrency(w.item.text)) return -Infinity;
-  // A day says when, not what.
-  if (w.dated) return Math.min(-1, w.shares.description - w.shares.other);
   const rest = Math.max(...itemTags.filter((t) => t !== 'description').map((t) => w.shares[t]));
   return Math.max(-4, Math.min(4, w.shares.description - rest));
 }

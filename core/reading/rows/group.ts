@@ -1,7 +1,7 @@
 import type { LineRows } from './itemfeatures.ts';
 import type { LogShares } from './models.ts';
 import type { PrintedRow } from './printed.ts';
-import { bullet, countsWhole, moneyLike, reaches, runsOn } from './rowfeatures.ts';
+import { countsWhole, moneyLike, printedAs, reaches, runsOn } from './rowfeatures.ts';
 import type { RowTag } from './tags.ts';
 
 /** Of the rows between two lines, those before the cut belong to the first: where the widest gap is, else as the document does elsewhere. */
@@ -29,16 +29,14 @@ export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<
   const own = new Set(set);
   // Rows that begin at one edge and are printed alike are all parts of lines, or none is.
   const alike = new Map<string, number[]>();
-  const kindOf = ({ row, items }: PrintedRow) =>
-    `${Math.round(row.x / 3)} ${row.words[0]!.font} ${Math.round(row.words[0]!.size * 2)} ${bullet.test(items[0]?.text ?? '')}`;
   const leaning = (r: number) => Math.max(-3, Math.min(3, shares[r]!.part - shares[r]!.none));
   const [top, end] = [Math.min(...set), Math.max(...set)];
   for (let r = top + 1; r <= end + 6 && r < rows.length; r++)
     if (!own.has(r) && shares[r]!.part > Math.log(0.02))
-      (alike.get(kindOf(rows[r]!)) ?? alike.set(kindOf(rows[r]!), []).get(kindOf(rows[r]!))!).push(leaning(r));
+      (alike.get(printedAs(rows[r]!)) ?? alike.set(printedAs(rows[r]!), []).get(printedAs(rows[r]!))!).push(leaning(r));
   const looks = (r: number) => {
     if (own.has(r)) return false;
-    const others = alike.get(kindOf(rows[r]!)) ?? [];
+    const others = alike.get(printedAs(rows[r]!)) ?? [];
     const mean = others.length > 1 ? others.reduce((a, l) => a + l, 0) / others.length : leaning(r);
     return shares[r]!.part > Math.log(0.05) && mean + 2 * leaning(r) > 0;
   };

@@ -18,7 +18,6 @@ export interface SeenItem {
   /** The line's own printed row, with its amount. */ first: number;
   features: Features;
   /** Items of other lines that stand in the same column have the same key. */ column: string;
-  /** Part of a date. */ dated: boolean;
   /** A factor of other figures of its line. */ makes: boolean;
   /** The product of others. */ made: boolean;
 }
@@ -46,7 +45,7 @@ function headings(rows: readonly PrintedRow[], lines: readonly LineRows[], body:
 }
 
 /** What was seen of items: by themselves, and under headings by the headings' rows. */
-export type ItemsKnown = Map<Item, { alone: Features; dated: boolean; under: Map<string, Features> }>;
+export type ItemsKnown = Map<Item, { alone: Features; under: Map<string, Features> }>;
 
 /** What is seen of every figure and word of the lines' rows. */
 export function itemFeatures(
@@ -115,8 +114,7 @@ export function itemFeatures(
     let seen = known.get(item);
     if (!seen) {
       const page = layout.pages.find((p) => p.number === row.page)!;
-      const alone = itemAlone(rows[at]!, item, page.width, whole);
-      known.set(item, (seen = { alone, dated: alone.has('date') || alone.has('in a date'), under: new Map() }));
+      known.set(item, (seen = { alone: itemAlone(rows[at]!, item, page.width, whole), under: new Map() }));
     }
     f.take(seen.alone);
     f.add(`row ${Math.max(-3, Math.min(3, off))}`);
@@ -160,7 +158,6 @@ export function itemFeatures(
       first: lines[line]!.row,
       features: f,
       column: `${kind} ${edgeOf(figure ? item.end : item.left)} ${off}`,
-      dated: seen.dated,
       makes: product?.factor ?? false,
       made: product?.result ?? false,
     };

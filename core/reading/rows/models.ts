@@ -12,7 +12,8 @@ import type { PrintedRow } from './printed.ts';
 /** Natural logarithms of the shares of certainty of tags. */
 export type LogShares<Tag extends string> = Record<Tag, number>;
 
-function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[], features: Features): LogShares<Tag> {
+/** What models of tags say of something that is seen. */
+export function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[], features: Features): LogShares<Tag> {
   const scores = of.map((m) => scoreOf(m, features));
   const top = Math.max(...scores);
   const sum = top + Math.log(scores.reduce((a, s) => a + Math.exp(s - top), 0));

@@ -196,6 +196,10 @@ export function under(rows: readonly PrintedRow[], at: number): { at: number; in
 /** A sign that begins a point of a list. */
 export const bullet = /^[•·▪◦‣●○■□–*-]$/;
 
+/** Where a row begins, in which face and size, and whether a sign begins it: rows that are alike in this mean the same kind of thing. */
+export const printedAs = ({ row, items }: PrintedRow): string =>
+  `${Math.round(row.x / 3)} ${row.words[0]!.font} ${Math.round(row.words[0]!.size * 2)} ${bullet.test(items[0]?.text ?? '')}`;
+
 const carried = /^(figures|amounts|words|segments|on edge|product|x\d|total|heads|date|ends with|field|first=|first says|gap|begins)/;
 
 const isCarried = (name: string): boolean => carried.test(name);
