@@ -1,6 +1,7 @@
 export {
   matchSupplier,
   matchCompany,
+  tracesOf,
   plainName,
   type KnownSupplier,
   type KnownCompany,

@@ -1,4 +1,5 @@
 import { squash } from '../reading/identifiers.ts';
+import type { Reading } from '../reading/types.ts';
 
 export interface KnownSupplier {
   id: string;
@@ -14,6 +15,12 @@ export interface Traces {
   iban: string | null;
   emails: string[];
 }
+export const tracesOf = ({ header, supplierEmails }: Reading): Traces => ({
+  name: header.supplierName?.value ?? null,
+  taxId: header.supplierTaxId?.value ?? null,
+  iban: header.supplierIban?.value ?? null,
+  emails: supplierEmails,
+});
 export interface SupplierMatch {
   id: string;
   /** One sentence for the clerk. */ reason: string;

@@ -22,8 +22,25 @@ describe('lines that two ways read', () => {
     expect(together([own], [line({ description: read('CEDAR BOARD planed'), quantity: read('3.0') })], true)).toEqual([own]);
   });
   it('are unsure where they disagree, with what the other says at hand', () => {
-    const [one] = together([line({ description: read('Cedar board') })], [line({ description: read('Lot 7') })], true);
+    const [one] = together([line({ description: read('Cedar board') })], [line({ description: read('Lot 7', 0.8) })], true);
     expect(one!.description).toMatchObject({ value: 'Cedar board', confidence: 0.5, rivals: [{ value: 'Lot 7' }] });
+  });
+  it('follow what words look like where a heading led to something quite else, to a code, or cut the text short in its row', () => {
+    const said = (headed: Read, seen: Partial<ReadLine>) => together([line({ description: headed })], [line(seen)], true)[0]!.description!;
+    expect(said(read('Sat 17-Oct-26'), { description: read('Gate to pier and return') }).value).toBe('Gate to pier and return');
+    expect(said(read('D6T'), { description: read('Swivel dumper', 0.7), code: read('D6T') }).value).toBe('Swivel dumper');
+    expect(said(read('VS-1174 Passenger lift'), { description: read('Passenger lift'), code: read('VS-1174') }).value).toBe(
+      'Passenger lift',
+    );
+    const on = (value: string, h: number): Read => ({ ...read(value), mark: { page: 1, x: 100, y: 100, w: 60, h } });
+    expect(said(on('Pentland', 9), { description: on('Pentland Whistle', 9) }).value).toBe('Pentland Whistle');
+    const plain = ['Beacon', 'Kidney'].map((text) => line({ description: on(text, 9) }));
+    const below = together(
+      [line({ description: on('Pentland', 9) }), ...plain],
+      [line({ description: on('Pentland balance', 21) }), ...plain],
+      true,
+    );
+    expect(below[0]!.description!.value).toBe('Pentland');
   });
   it('take what only one of them saw', () => {
     const [one] = together([line({})], [line({ code: read('K-7'), taxRate: read('20') })], true);

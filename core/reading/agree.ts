@@ -33,10 +33,20 @@ const unsure = (read: Read, rival: Read | null): Read => ({
 /** Whether a text goes on where another ends. */
 const goesOn = (a: Read, b: Read): boolean => plain(b).length > 0 && plain(a).length > plain(b).length && plain(a).startsWith(plain(b));
 
+/** Whether they stand in one printed row. */
+const oneRow = ({ mark: a }: Read, { mark: b }: Read): boolean => a !== null && b !== null && Math.abs(a.y - b.y) < 1 && a.h < b.h + 2;
+
+/** Whether two texts have nothing to do with each other: neither is part of the other. */
+const apart = (a: Read, b: Read): boolean => !plain(a).includes(plain(b)) && !plain(b).includes(plain(a));
+
 /** Of a cell under a heading whose words are known, and what its items look like, the likelier one: the latter where the heading found nothing, too little, or what does not multiply. */
-function likelier(cell: Cell, headed: Read | null, seen: Read | null, longer: boolean): Read | null {
+function likelier(cell: Cell, headed: Read | null, seen: Read | null, longer: boolean, code: Read | null): Read | null {
   if (!headed || (seen?.proof && !headed.proof)) return seen;
-  return cell === 'description' && longer && seen && seen.confidence >= believed && goesOn(seen, headed) ? seen : headed;
+  if (cell !== 'description' || !seen) return headed;
+  // A code that was told by its own looks is no description, nor part of what stands behind it.
+  const coded = code !== null && code.value !== '' && [plain(code), plain(code) + plain(seen)].includes(plain(headed));
+  const told = seen.confidence >= believed && (apart(seen, headed) || (goesOn(seen, headed) && (longer || oneRow(seen, headed))));
+  return coded || told ? seen : headed;
 }
 
 /**
@@ -56,7 +66,13 @@ export function together(lines: readonly ReadLine[], others: readonly ReadLine[]
       const [mine, theirs] = [own[cell], other[cell]];
       if (alike(cell, mine, theirs)) continue;
       const factor = (cell === 'quantity' || cell === 'unitPrice') && own.amount.proof !== other.amount.proof;
-      const taken = factor ? line[cell] : headed ? likelier(cell, mine, theirs, longer) : cell === 'taxRate' ? (mine ?? theirs) : mine;
+      const taken = factor
+        ? line[cell]
+        : headed
+          ? likelier(cell, mine, theirs, longer, other.code)
+          : cell === 'taxRate'
+            ? (mine ?? theirs)
+            : mine;
       line[cell] = taken && weighty.has(cell) && !taken.proof ? unsure(taken, taken === mine ? theirs : mine) : taken;
     }
     return line;

@@ -1,7 +1,9 @@
 export { readDocument, sure, unread } from './read.ts';
 export { decideStyle, numberAsPrinted, parseNumber, type NumberStyle } from './numbers.ts';
 export { toFormat } from './format.ts';
-export { findIbans, findTaxIds, findEmails, isIban, squash } from './identifiers.ts';
+export { findIbans, isIban } from './iban.ts';
+export { findEmails, squash } from './identifiers.ts';
+export { findTaxIds } from './taxnumbers.ts';
 export {
   headerFields,
   type HeaderField,
@@ -16,3 +18,4 @@ export { headOf } from './head.ts';
 export { readScanned, type ScannedReading } from './scanned.ts';
 export type { Spot, SpotSeen } from './secondlook.ts';
 export type { Context, Known } from './head/index.ts';
+export { weighKnown, type Beside } from './known.ts';

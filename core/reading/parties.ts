@@ -1,5 +1,6 @@
 import { union, type Word } from '../page/index.ts';
-import { findEmails, findIbans, labelledIban } from './identifiers.ts';
+import { findIbans, labelledIban } from './iban.ts';
+import { findEmails } from './identifiers.ts';
 import type { Layout } from './layout.ts';
 import type { Read } from './types.ts';
 

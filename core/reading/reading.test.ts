@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Page, Word } from '../page/index.ts';
 import { wordsOf } from '../page/index.ts';
-import { bareTaxId, findIbans, findTaxIds, isIban } from './identifiers.ts';
+import { findIbans, isIban } from './iban.ts';
+import { checkDigitsHold, findTaxIds, taxNumberOf } from './taxnumbers.ts';
 import { decideStyle, parseNumber, parsePercent } from './numbers.ts';
 import { readDocument } from './index.ts';
 
@@ -54,10 +55,22 @@ describe('identifiers', () => {
     expect(findIbans('Pay to IBAN GB12 XQZB 0012 3456 9876 54 today')[0]?.iban).toBe('GB12XQZB00123456987654');
     expect(isIban('GB13XQZB00123456987654')).toBe(false);
   });
-  it('finds tax numbers with their country and bare ones behind a label', () => {
+  it('finds tax numbers with their country', () => {
     expect(findTaxIds('VAT GB 918 2231 07')[0]?.taxId).toBe('GB918223107');
     expect(findTaxIds('BTW-NR. NL009988112B07')[0]?.taxId).toBe('NL009988112B07');
-    expect(bareTaxId('845 2093 16 Orders')).toBe('845209316');
+    expect(findTaxIds('IČ DPH: CZ04417792')[0]?.taxId).toBe('CZ04417792');
+  });
+  it('tells tax numbers by shape and by the check digits of their country', () => {
+    // Weights 8 to 2 on the first seven digits, taken from 97: 8·1+7·2+6·3+5·4+4·5+3·6+2·7 = 112, 97 − 112 mod 97 = 82.
+    expect([checkDigitsHold('GB123456782'), checkDigitsHold('123456782'), checkDigitsHold('GB123456783')]).toEqual([true, true, false]);
+    // ABN, modulo 89: the first two digits weigh 10 and 1, so of ninety in a row one holds.
+    expect(Array.from({ length: 90 }, (_, i) => `${i + 10}123456789`).filter(checkDigitsHold).length).toBe(1);
+    expect([taxNumberOf('T7840001992015'), taxNumberOf('29AAKCV4471P1ZQ'), taxNumberOf('NO918402771MVA'), taxNumberOf('INV1')]).toEqual([
+      ['jp'],
+      ['in'],
+      ['no'],
+      [],
+    ]);
   });
 });
 

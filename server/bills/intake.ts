@@ -1,7 +1,7 @@
 import { and, eq, isNotNull, isNull, ne } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { cellPath } from '@ledgerline/core/bills';
-import { matchSupplier, type KnownCompany } from '@ledgerline/core/matching';
+import { matchSupplier, tracesOf, type KnownCompany } from '@ledgerline/core/matching';
 import type { HeaderField, Reading } from '@ledgerline/core/reading';
 import { dueDate, parseTerms } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
@@ -36,7 +36,7 @@ function ofLine(flag: string, ids: string[]): string {
 }
 
 /** The master list as the reader matches with it: each supplier with the bank account that counts. */
-async function knownSuppliers(tx: Executor, companyId: string) {
+export async function knownSuppliers(tx: Executor, companyId: string) {
   const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
   const accounts = await tx
     .select({ supplierId: bankAccount.supplierId, iban: bankAccount.iban })
@@ -63,15 +63,7 @@ export async function makeBill(
 ): Promise<string> {
   const h = reading.header;
   const known = await knownSuppliers(tx, companyId);
-  const match = matchSupplier(
-    {
-      name: h.supplierName?.value ?? null,
-      taxId: h.supplierTaxId?.value ?? null,
-      iban: h.supplierIban?.value ?? null,
-      emails: reading.supplierEmails,
-    },
-    known,
-  );
+  const match = matchSupplier(tracesOf(reading), known);
   const found = known.find((s) => s.id === match?.id) ?? null;
   const lineIds = [...reading.lines, ...reading.charges].map(() => v7());
   const unsure = reading.flags

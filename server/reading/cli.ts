@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { toFormat, type Context, type Known } from '@ledgerline/core/reading';
+import { toFormat, weighKnown, type Known } from '@ledgerline/core/reading';
 import { noteOf } from './notes.ts';
 import { ReadingPool } from './pool.ts';
 import { inFile } from './result.ts';
@@ -22,15 +22,21 @@ export async function readFiles(args: string[]): Promise<number> {
     allowPositionals: true,
     options: { companies: { type: 'string' }, suppliers: { type: 'string' } },
   });
-  const known: Context = { companies: await firms(values.companies), suppliers: await firms(values.suppliers) };
+  const companies = await firms(values.companies),
+    suppliers = await firms(values.suppliers);
   const pool = new ReadingPool(1);
   let code = 0;
   const read = async (path: string): Promise<unknown> => {
     const file = basename(path);
     try {
-      const result = await pool.read(new Uint8Array(await readFile(path)), path, known);
+      const result = await pool.read(new Uint8Array(await readFile(path)), path, { companies });
       if (!result.ok) code = 1;
-      return result.ok ? toFormat(file, result.parts.map(inFile)) : { file, documents: [], error: noteOf(result) };
+      return result.ok
+        ? toFormat(
+            file,
+            result.parts.map((p) => (p.findings ? inFile(p) : weighKnown(inFile(p), { suppliers, fileName: file }))),
+          )
+        : { file, documents: [], error: noteOf(result) };
     } catch (error) {
       code = 1;
       return { file, documents: [], error: `This file could not be opened: ${error instanceof Error ? error.message : String(error)}` };

@@ -1,10 +1,10 @@
-import { and, eq, inArray, isNull, ne } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, ne } from 'drizzle-orm';
 import { compare } from '@ledgerline/core/einvoice';
-import { matchCompany, type KnownCompany } from '@ledgerline/core/matching';
-import { squash } from '@ledgerline/core/reading';
+import { matchCompany, matchSupplier, tracesOf, type KnownCompany } from '@ledgerline/core/matching';
+import { squash, weighKnown, type Reading } from '@ledgerline/core/reading';
 import { recheck } from '../bills/checking.ts';
 import { touch } from '../bills/hand.ts';
-import { dropBill, makeBill } from '../bills/intake.ts';
+import { dropBill, knownSuppliers, makeBill } from '../bills/intake.ts';
 import { join, waitingFor } from '../bills/join.ts';
 import { editable, findBill } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
@@ -34,12 +34,13 @@ export async function settlePart(
   parts: number,
 ): Promise<Home> {
   const { sources, shown } = part;
-  const { pages, reading } = cleaned({ pages: part.pages, reading: part.reading });
+  const { pages, reading: seen } = cleaned({ pages: part.pages, reading: part.reading });
   await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
   for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
   const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
-  const addressed = matchCompany(reading.header.buyerName?.value ?? null, companies);
+  const addressed = matchCompany(seen.header.buyerName?.value ?? null, companies);
   const home = await moveTo(tx, came, row, addressed, parts);
+  const reading = part.findings ? seen : await weighed(tx, home.companyId, seen, parts === 1 ? row.name : null);
   const base = {
     reading,
     findings: part.findings,
@@ -101,6 +102,33 @@ export async function settlePart(
   });
   if (!(await toItsBill(tx, services, row))) await toWhoWaits(tx, services, home.companyId, made, row);
   return home;
+}
+
+/** How many of a supplier's earlier numbers tell what they look like. */
+const numbersSeen = 20;
+
+/** A reading weighed with what the application knows: its suppliers, how their numbers look, the file's name. */
+async function weighed(tx: Executor, companyId: string, reading: Reading, fileName: string | null): Promise<Reading> {
+  const suppliers = await knownSuppliers(tx, companyId);
+  const found = matchSupplier(tracesOf(reading), suppliers);
+  const earlier = found
+    ? await tx
+        .select({ number: bill.invoiceNumber })
+        .from(bill)
+        .where(
+          and(
+            eq(bill.companyId, companyId),
+            eq(bill.supplierId, found.id),
+            eq(bill.kind, reading.kind),
+            isNotNull(bill.postedAt),
+            isNotNull(bill.invoiceNumber),
+          ),
+        )
+        .orderBy(desc(bill.issueDate))
+        .limit(numbersSeen)
+    : [];
+  const numbers = earlier.map((e) => e.number!);
+  return weighKnown(reading, { suppliers: suppliers.map((s) => (s.id === found?.id ? { ...s, numbers } : s)), fileName });
 }
 
 const reader = { personId: null, source: 'reader' };

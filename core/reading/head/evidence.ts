@@ -10,7 +10,6 @@ import { referenceFeatures, references, type Reference } from './references.ts';
 /** What the application knows beforehand. */
 export interface Context {
   /** Our own companies: they are the buyer, wherever they stand. */ companies?: readonly Known[];
-  suppliers?: readonly Known[];
 }
 /** What may have a role in a document's head, with all that speaks for or against each; "none" is the last. */
 export interface Evidence {

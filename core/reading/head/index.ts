@@ -9,7 +9,6 @@ import { learned, type Role } from '../learned/weights.ts';
 import type { Features } from '../learned/features.ts';
 import type { Kind, Read } from '../types.ts';
 import { evidenceOf, type Context, type Evidence } from './evidence.ts';
-import { plainName } from './names.ts';
 
 export type { Context } from './evidence.ts';
 export type { Known } from './names.ts';
@@ -54,7 +53,7 @@ function maybe(role: Role, list: readonly Ranked[], said: Read | null): boolean 
 /** The facts of a document's head: each with its place, how sure it is, what spoke for it, and what else it might be. Dates need the terms. */
 export function readHead(layout: Layout, order: DateOrder, context: Context = {}): Omit<Head, 'issueDate' | 'dueDate'> & Later {
   const evidence = evidenceOf(layout, order, context);
-  const facts = { ...numbersOf(evidence), ...taxIdOf(evidence, context), ...namesOf(evidence, context) };
+  const facts = { ...numbersOf(evidence), ...taxIdOf(evidence, context), ...namesOf(evidence) };
   const keys = [...evidence.references.map((r) => r.key), null];
   const orders = ranked(modelOf('purchaseOrder'), evidence.of.reference, keys);
   return {
@@ -184,16 +183,6 @@ function datesOf({ dates, days, of }: Evidence, terms: Read | null, kind: Kind):
   return { issueDate, dueDate: { value: fromTerms, mark: terms!.mark, confidence, proof } };
 }
 
-/** How much more likely a name is the sender's that is a supplier's as we know it. */
-const knownWeighs = 50;
-
-function preferring(list: Ranked[], known: ReadonlySet<string>): Ranked[] {
-  if (!list.some((r) => known.has(r.value!))) return list;
-  const weighed = list.map((r) => ({ ...r, share: r.share * (known.has(r.value!) ? knownWeighs : 1) }));
-  const all = weighed.reduce((a, r) => a + r.share, 0);
-  return weighed.map((r) => ({ ...r, share: r.share / all })).sort((a, b) => b.share - a.share);
-}
-
 /** The fullest form in which a firm's name is printed: the legal name in the foot rather than the word in the logo, as sure as both. */
 function fullest(chosen: Ranked, list: readonly Ranked[], features: readonly Features[], buyer: Ranked | undefined): Ranked {
   const has = (r: Ranked, ...names: string[]) => names.some((name) => features[r.best]!.has(name));
@@ -220,10 +209,9 @@ function fullest(chosen: Ranked, list: readonly Ranked[], features: readonly Fea
 }
 
 /** Who sends it and to whom: two, and not the same one. */
-function namesOf({ names, of }: Evidence, { suppliers = [] }: Context): Pick<Head, 'supplierName' | 'buyerName'> {
+function namesOf({ names, of }: Evidence): Pick<Head, 'supplierName' | 'buyerName'> {
   const values = names.map((n) => n.plain);
-  const known = new Set(suppliers.map((s) => plainName(s.name)));
-  const senders = preferring(ranked(modelOf('supplierName'), of.name, values), known),
+  const senders = ranked(modelOf('supplierName'), of.name, values),
     buyers = ranked(modelOf('buyerName'), of.name, values);
   let best: { share: number; sender: Ranked | undefined; buyer: Ranked | undefined } = { share: -1, sender: senders[0], buyer: undefined };
   for (const a of senders.slice(0, 5))

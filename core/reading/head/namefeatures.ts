@@ -1,5 +1,7 @@
 import type { Segment } from '../../page/index.ts';
-import { findEmails, findIbans, findTaxIds, squash } from '../identifiers.ts';
+import { findIbans } from '../iban.ts';
+import { findEmails, squash } from '../identifiers.ts';
+import { findTaxIds } from '../taxnumbers.ts';
 import { findLabels } from '../labels.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';

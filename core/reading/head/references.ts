@@ -1,8 +1,10 @@
 import { findDates } from '../../dates/index.ts';
-import { findIbans, findTaxIds, squash } from '../identifiers.ts';
+import { findIbans } from '../iban.ts';
+import { squash } from '../identifiers.ts';
 import { findLabels } from '../labels.ts';
 import type { Layout } from '../layout.ts';
 import { Features, plainWord } from '../learned/features.ts';
+import { checkDigitsHold, findTaxIds, taxNumberOf } from '../taxnumbers.ts';
 import { kindBook } from '../lexicon/index.ts';
 import { around, bearsHead, type Piece, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
@@ -64,24 +66,6 @@ export function references(all: Surroundings): Reference[] {
 const shapeOf = (key: string): string =>
   key.replace(/\d+/g, (d) => (d.length > 2 ? '9' : '8')).replace(/\p{L}+/gu, (l) => (l.length > 3 ? 'B' : 'A'));
 
-/** Shapes of tax numbers by country, as their offices give them out. */
-const taxShapes: [country: string, shape: RegExp][] = [
-  ['au', /^\d{11}$/],
-  ['in', /^\d{2}[A-Z]{5}\d{4}[A-Z][A-Z\d]Z[A-Z\d]$/],
-  ['jp', /^T\d{13}$/],
-  ['no', /^(NO)?\d{9}(MVA)?$/],
-  ['ch', /^CHE\d{9}(MWST|TVA|IVA)?$/],
-  ['us', /^\d{9}$/],
-  ['eu', /^EU\d{9}$/],
-  ['gb', /^(GB)?\d{9}(\d{3})?$/],
-  ['nl', /^(NL)?\d{9}B\d{2}$/],
-  ['ca', /^\d{9}RT\d{4}$/],
-  ['fr', /^FR[A-Z\d]{2}\d{9}$/],
-  ['de', /^DE\d{9}$/],
-  ['any', /^[A-Z]{2}[A-Z\d]?\d{7,11}[A-Z\d]{0,2}$/],
-];
-const numberShapes = (key: string): string[] => taxShapes.filter(([, shape]) => shape.test(key)).map(([country]) => country);
-
 /** Evidence for each reference of a document, for every role alike. */
 export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Reference[]): Features[] {
   const labels = new Labelled(layout);
@@ -123,9 +107,11 @@ export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Ref
     if (/^\d{1,3}(\.\d{3})*\.\d{2}$|^\d+\.\d{1,2}$/.test(p.key)) f.add('is an amount');
     if (findIbans(p.key).length > 0 || /^[A-Z]{2}\d{2}[A-Z]{4}\d{6,}/.test(p.key)) f.add('is an account');
     if (findTaxIds(p.key).length > 0) f.add('is a tax number');
-    const countries = numberShapes(squash(p.key));
+    const plain = squash(p.key),
+      countries = taxNumberOf(plain);
     for (const shape of countries) f.add(`like ${shape}`);
     if (countries.length > 0) f.add(/\p{L}/u.test(p.key) ? 'like a tax number' : 'as long as a tax number');
+    if (countries.length > 0 && checkDigitsHold(plain)) f.add('check digits hold');
     // A firm has its account where it is registered, mostly.
     if (/^[A-Z]{2}.*\d{7}/.test(p.key) && accounts.size > 0)
       f.add(accounts.has(p.key.slice(0, 2)) ? 'country of an account' : 'country of no account');

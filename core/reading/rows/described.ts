@@ -41,7 +41,8 @@ export function startsIn(own: readonly Weighed[][], rows: readonly PrintedRow[])
 }
 
 /** What it costs to cut a piece in two: its words mostly belong together. */
-const cut = 1.8;
+const loose = 1.8,
+  tight = 5;
 
 /** How much a word looks more like a description than like anything else; none that is something else already. */
 function gainOf(w: Weighed): number {
@@ -61,35 +62,57 @@ function piecesOf(items: readonly Weighed[], starts: readonly number[]): { key: 
   return [...pieces.values()];
 }
 
-/** The column of the lines' own rows that says what they are: by what its words look like in all lines together. */
-export function describingColumn(own: readonly Weighed[][], starts: readonly number[]): string | null {
-  const sums = new Map<string, number>();
+/** How much the words of a piece look like a description; a date is none, nor is what has no word. */
+function gainOfPiece(words: readonly Weighed[]): number {
+  if (!words.some((w) => /\p{L}{2}/u.test(w.item.text))) return -4;
+  if (words.every((w) => w.features.has('date') || w.features.has('in a date'))) return -4;
+  const gains = words.map(gainOf).filter(Number.isFinite);
+  return gains.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(gains.length));
+}
+
+/**
+ * The columns that say what lines are, one for the lines' own rows and one for each row over and under them where several lines have
+ * one: by what their words look like in all lines together.
+ */
+export function describingColumns(own: readonly Weighed[][], starts: readonly number[]): ReadonlySet<string> {
+  const sums = new Map<string, { gain: number; lines: number }>();
   for (const items of own)
     for (const { key, words } of piecesOf(items, starts)) {
-      if (!key.endsWith(' 0')) continue;
-      const gains = words.map(gainOf).filter(Number.isFinite);
-      const gain = gains.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(gains.length));
-      sums.set(key, (sums.get(key) ?? 0) + gain);
+      const one = sums.get(key) ?? sums.set(key, { gain: 0, lines: 0 }).get(key)!;
+      one.gain += Math.max(0, gainOfPiece(words));
+      one.lines++;
     }
-  const best = [...sums].sort((a, b) => b[1] - a[1])[0];
-  return best && best[1] > 0 ? best[0] : null;
+  const best = new Map<string, string>();
+  for (const [key, { gain, lines }] of sums) {
+    const row = rowOf(key),
+      rival = best.get(row);
+    if (gain > 0 && (row === '0' || lines > 1) && (!rival || gain > sums.get(rival)!.gain)) best.set(row, key);
+  }
+  return new Set(best.values());
 }
+
+/** Which of a line's rows the key of a piece speaks of: 0 is its own. */
+const rowOf = (key: string): string => key.split(' ')[1]!;
 
 /** The words of a line's description: of the piece in the describing column, and of those in its other rows, the run that looks like it most; the likeliest piece where none does. */
 export function describedBy(
   items: readonly Weighed[],
   taken: ReadonlySet<Weighed | null>,
   starts: readonly number[],
-  column: string | null,
+  columns: ReadonlySet<string>,
+  cut = loose,
 ): Weighed[] {
   const found: Weighed[] = [];
   let fallback: { run: Weighed[]; score: number } | null = null;
   const pieces = piecesOf(items, starts);
-  const inColumn = pieces.some((p) => p.key === column);
+  const inColumn = new Set(pieces.flatMap((p) => (columns.has(p.key) ? [rowOf(p.key)] : [])));
+  // Where what stands in its column says nothing, a line is of another table.
+  const says = (words: readonly Weighed[]) => gainOfPiece(words) > 0;
+  const spoken = new Set(pieces.flatMap((p) => (columns.has(p.key) && says(p.words) ? [rowOf(p.key)] : [])));
   const beside = new Map<number, { run: Weighed[]; score: number }>();
   for (const { key, words: piece } of pieces) {
     // Words of two columns side by side are not one description.
-    if (inColumn && key.endsWith(' 0') && key !== column) continue;
+    if (inColumn.has(rowOf(key)) && !columns.has(key) && !(says(piece) && !spoken.has(rowOf(key)))) continue;
     const gains = piece.map((w) => (taken.has(w) || (w === piece[0] && bullet.test(w.item.text)) ? -Infinity : gainOf(w)));
     let best: { from: number; to: number; score: number } | null = null;
     for (let from = 0; from < piece.length; from++) {
@@ -112,6 +135,22 @@ export function describedBy(
       fallback = { run, score: best.score };
   }
   return found.length > 0 ? found : (fallback?.run ?? []);
+}
+
+/** What it costs to cut a piece of these lines: where most are taken whole, words that look strange are part of theirs too. */
+export function cutIn(own: readonly Weighed[][], taken: (line: number) => ReadonlySet<Weighed | null>, starts: readonly number[]): number {
+  const columns = describingColumns(own, starts);
+  let whole = 0,
+    all = 0;
+  for (const [line, items] of own.entries()) {
+    const found = new Set(describedBy(items, taken(line), starts, columns));
+    for (const { key, words } of piecesOf(items, starts)) {
+      if (!columns.has(key) || rowOf(key) !== '0' || !words.some((w) => found.has(w))) continue;
+      all++;
+      if (words.every((w) => found.has(w))) whole++;
+    }
+  }
+  return all > 2 && whole >= 0.7 * all ? tight : loose;
 }
 
 /** Words with a colon that stand in most lines: labels of what follows them, "Article: K7 Description: Cedar board". */

@@ -4,7 +4,7 @@ import { rateOf } from '../table/rates.ts';
 import { explained } from '../taxtable.ts';
 import { holds } from '../table/values.ts';
 import type { Read, ReadLine } from '../types.ts';
-import { behindLabel, describedBy, describingColumn, labelsIn, startsIn, type Weighed } from './described.ts';
+import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, startsIn, type Weighed } from './described.ts';
 import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
 import type { PrintedRow } from './printed.ts';
@@ -155,10 +155,15 @@ export function linesOf(
   const bulk = !layout.pages.some((p) => p.scan || p.words.some((w) => w.sure !== undefined)) || saysMany.test(layout.text);
   const labels = labelsIn(own),
     starts = startsIn(own, rows),
-    describing = describingColumn(own, starts);
+    describing = describingColumns(own, starts);
   let multiply = 0;
   const found: ReadLine[] = [];
   const all = own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk));
+  const takenOf = (line: number) => {
+    const p = all[line];
+    return new Set(p ? [p.amount, p.quantity, p.price, p.discount] : []);
+  };
+  const cut = cutIn(own, takenOf, starts);
   // Where lines multiply out, a quantity alone stands where theirs do, or is none.
   const counting = new Set(all.flatMap((p) => (p?.holds && p.quantity ? [p.quantity.column] : [])));
   for (const [line, items] of own.entries()) {
@@ -184,7 +189,7 @@ export function linesOf(
     const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
     const codes = text('code');
     const code = codes.filter((w) => w.at === codes[0]!.at);
-    const described = behindLabel(describedBy(items, taken, starts, describing), labels);
+    const described = behindLabel(describedBy(items, taken, starts, describing, cut), labels);
     const rate =
       items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0] ??
       items.find((w) => !taken.has(w) && w.column === rateColumn && meaningOf(w.item.text) !== null);

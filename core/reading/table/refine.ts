@@ -1,3 +1,4 @@
+import { findDates } from '../../dates/index.ts';
 import { textOf } from '../../page/index.ts';
 import type { Cells } from './cells.ts';
 import type { Column } from './heading.ts';
@@ -42,7 +43,9 @@ export function refineEdges(columns: Column[], rows: Pick<TableRow, 'cells' | 'd
   });
 }
 
-const lettered = (text: string): boolean => text.split(' ').filter((word) => /\p{L}{2}/u.test(word)).length >= 2;
+/** At least two words, and no date with the name of its day. */
+const lettered = (text: string): boolean =>
+  text.split(' ').filter((word) => /\p{L}{2}/u.test(word)).length >= 2 && !findDates(text).some((d) => d.length > text.length - 6);
 const money = (text: string): boolean => /^[-−(]?[£$€¥]?\s?[\d.,' ]*\d[.,]\d{2}\)?$/.test(text);
 const codeLike = (text: string): boolean => /^[\p{L}\d./-]{2,20}$/u.test(text) && /\d/.test(text);
 
