@@ -12,10 +12,17 @@ import { linesTold, type Told } from './rows.ts';
 /** What is said of each row or item of a document by models that were not learned from its family. */
 export type LeftOut<Tag extends string> = LogShares<Tag>[][];
 
+/** What stands among others in documents that somebody made to be read counts more than in those that a program drew: it is more regular there. */
+const weightOf = ({ sample }: Told): number => (sample.drawn ? 0.1 : 1);
+
 /** By document: its rows among those round them, with what each is. */
 const rowExamples = (told: readonly Told[], logs: LeftOut<(typeof rowTags)[number]>): DenseExample[][] =>
   told.map((t, d) =>
-    rowContext(t.rows, logs[d]!, countsWhole(t.rows)).map((numbers, i) => ({ numbers, tag: rowTags.indexOf(t.tags[i]!) })),
+    rowContext(t.rows, logs[d]!, countsWhole(t.rows)).map((numbers, i) => ({
+      numbers,
+      tag: rowTags.indexOf(t.tags[i]!),
+      weight: weightOf(t),
+    })),
   );
 
 /** By document: its figures, or its words, among those beside, above and below them, with what each is. */
@@ -24,7 +31,7 @@ const itemExamples = (told: readonly Told[], logs: LeftOut<(typeof itemTags)[num
     const seen = itemFeatures(t.layout, t.rows, linesTold(t));
     return itemContext(seen, logs[d]!).flatMap((numbers, i) =>
       (seen[i]!.item.figure !== null) === figures
-        ? [{ numbers, tag: itemTags.indexOf(t.lines[seen[i]!.line]!.items.get(seen[i]!.item) ?? 'other') }]
+        ? [{ numbers, tag: itemTags.indexOf(t.lines[seen[i]!.line]!.items.get(seen[i]!.item) ?? 'other'), weight: weightOf(t) }]
         : [],
     );
   });

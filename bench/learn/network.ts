@@ -5,6 +5,7 @@ import { misses, shuffle } from './optimise.ts';
 export interface DenseExample {
   numbers: ArrayLike<number>;
   tag: number;
+  /** How much it counts; 1 where nothing is said. */ weight?: number;
 }
 
 /** Weights with their running means of slopes and of squared slopes (Adam). */
@@ -57,7 +58,7 @@ export function learnDense(
   for (let round = 0; round < rounds; round++) {
     shuffle(order, random);
     for (const [at, index] of order.entries()) {
-      const { numbers, tag } = examples[index]!;
+      const { numbers, tag, weight = 1 } = examples[index]!;
       for (let h = 0; h < units; h++) {
         let sum = hidden.weights[h * row + width]!;
         for (let k = 0; k < width; k++) sum += hidden.weights[h * row + k]! * numbers[k]!;
@@ -71,7 +72,7 @@ export function learnDense(
       misses(scores, tag);
       back.fill(0);
       for (let t = 0; t < tags; t++) {
-        const d = scores[t]! / batch;
+        const d = (weight * scores[t]!) / batch;
         for (let h = 0; h < units; h++) {
           out.slope[t * outRow + h]! += d * said[h]!;
           back[h]! += d * out.weights[t * outRow + h]!;

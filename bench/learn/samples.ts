@@ -30,6 +30,7 @@ export interface Sample {
   truth: Truth;
   ignore: string[];
   /** Our own companies, as the application would know them. */ companies: { name: string; taxId?: string }[];
+  /** By our own maker. */ drawn?: boolean;
 }
 
 /** The family of a sample: NAME of NAME-1.pdf, credit-NAME.pdf, badsum-NAME.pdf; of layouts by other people's libraries the library's. */
@@ -99,7 +100,15 @@ export function madeSamples(count: number): Sample[] {
       amount,
     }));
     const truth = truthOf(c, lines);
-    return { name: `made-${i}`, family: `made ${i}`, pages: sheet.pages(), truth, ignore: [], companies: [{ name: c.buyer.name }] };
+    return {
+      name: `made-${i}`,
+      family: `made ${i}`,
+      pages: sheet.pages(),
+      truth,
+      ignore: [],
+      companies: [{ name: c.buyer.name }],
+      drawn: true,
+    };
   });
 }
 
@@ -115,6 +124,7 @@ export function strangeSamples(count: number, from = 300_001): Sample[] {
       truth,
       ignore: ['currency', 'lines[].taxRate'],
       companies: [{ name: c.buyer.name }],
+      drawn: true,
     };
   });
 }

@@ -27,13 +27,25 @@ describe('dates', () => {
     ["Nov 9, '26", '2026-11-09'],
     ['Regning 1187 af 6/11 2026', '2026-11-06'],
     ['6. 11. 2026', '2026-11-06'],
+    ['05 NOV 26', '2026-11-05'],
+    ['05NOV26', '2026-11-05'],
+    ['the third of November, 2026', '2026-11-03'],
+    ['this twenty-first day of May 2026', '2026-05-21'],
+    ['3e november 2026', '2026-11-03'],
+    ['dnia 3 października 2026 r.', '2026-10-03'],
+    ['3. marraskuuta 2026', '2026-11-03'],
   ])('%s is %s', (text, iso) => expect(findDates(text)[0]?.dates['day-first']).toBe(iso));
-  it.each(['en', 'de', 'fr', 'nl', 'es', 'it', 'sv'])('every month of a year by its name in %s', (language) => {
-    for (let month = 1; month <= 12; month++) {
-      const name = new Intl.DateTimeFormat(language, { month: 'long' }).format(new Date(2026, month - 1, 1));
-      expect(findDates(`10 ${name} 2026`)[0]?.dates['day-first'], name).toBe(`2026-${String(month).padStart(2, '0')}-10`);
-    }
-  });
+  it.each(['en', 'de', 'fr', 'nl', 'es', 'it', 'sv', 'da', 'nb', 'pt', 'pl', 'fi', 'cs'])(
+    'every month of a year by its name in %s',
+    (language) => {
+      for (let month = 1; month <= 12; month++) {
+        const day = new Intl.DateTimeFormat(language, { day: 'numeric', month: 'long', year: 'numeric' }).format(
+          new Date(2026, month - 1, 10),
+        );
+        expect(findDates(day)[0]?.dates['day-first'], day).toBe(`2026-${String(month).padStart(2, '0')}-10`);
+      }
+    },
+  );
   it('keeps both orders where the text allows both', () =>
     expect(findDates('07/08/2026')[0]!.dates).toEqual({ 'day-first': '2026-08-07', 'month-first': '2026-07-08' }));
   it('finds every date it prints, in any order and style', () =>
@@ -43,10 +55,22 @@ describe('dates', () => {
         expect(findDates(`from ${dd}${sign}${m}${sign}${y} on`)[0]?.dates['day-first']).toBe(d);
       }),
     ));
-  it.each(['PO-4471', 'v1.2.3.4', '3/4 4000 mm', '6.11 2026', 'Model ’26', '00-14-27', '32/13/2026', '3 Mayfair 2026'])(
-    '%s is no date',
-    (text) => expect(findDates(text)).toEqual([]),
-  );
+  it.each([
+    '3 set 26',
+    '2 mars 26',
+    '12 NOV 265',
+    '5 NOV 26.50',
+    '30 nov 40 x 50',
+    'the third of May',
+    'PO-4471',
+    'v1.2.3.4',
+    '3/4 4000 mm',
+    '6.11 2026',
+    'Model ’26',
+    '00-14-27',
+    '32/13/2026',
+    '3 Mayfair 2026',
+  ])('%s is no date', (text) => expect(findDates(text)).toEqual([]));
 });
 
 describe('what is typed into a date field', () => {

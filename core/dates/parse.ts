@@ -1,5 +1,5 @@
 import { addDays, dayOf, yearOf, type IsoDate } from './dates.ts';
-import { months } from './months.ts';
+import { months, plainMonth, wordsToo } from './months.ts';
 
 /** How a date of three numbers is ordered on this document. */
 export type DateOrder = 'day-first' | 'month-first' | 'year-first';
@@ -11,16 +11,23 @@ export interface FoundDate {
   length: number;
 }
 
-const fold = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+/** "third", "twenty-first": the days of a month in words. */
+const ordinals =
+  'first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth fourteenth fifteenth sixteenth seventeenth eighteenth nineteenth twentieth twenty-first twenty-second twenty-third twenty-fourth twenty-fifth twenty-sixth twenty-seventh twenty-eighth twenty-ninth thirtieth thirty-first'.split(
+    ' ',
+  );
 
 const patterns = [
   /(?<![\d/.-])(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?![\d/-]|\.\d)/g,
   /(?<![\d/.-])(\d{1,2})([-/.])(\d{1,2})\2(\d{4}|\d{2})(?![\d/-]|\.\d)/g,
   /(?<![\d/.-])(\d{4})\s?年\s?(\d{1,2})\s?月\s?(\d{1,2})\s?日/g,
-  /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º)?(?:\s+(?:de|of)(?!\p{L}))?[\s-]*([\p{L}]{3,10})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2}|(?<=[\s-])['’]\d{2})(?!\d)/giu,
-  /(?<!\p{L})([\p{L}]{3,10})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4}|['’]\d{2})(?!\d)/giu,
+  /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º|e|:e)?(?:\s+(?:de|of)(?!\p{L}))?[\s-]*([\p{L}]{3,13})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2}|(?<=[\s-])['’]\d{2})(?!\d)/giu,
+  /(?<!\p{L})([\p{L}]{3,13})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4}|['’]\d{2})(?!\d)/giu,
   // "6/11 2026" and "6. 11. 2026", as they are written in the north and the east.
   /(?<![\d/.-])(\d{1,2})(?:\/(\d{1,2})\s|\. ?(\d{1,2})\. )((?:19|20)\d{2})(?![\d/-]|[.,]\d)/g,
+  // "05 NOV 26", "05NOV26": a name between two short numbers.
+  /(?<![\p{L}\d/.,-])(\d{1,2}\s|\d{2})([\p{L}]{3,13})\.?\s?([2-4]\d)(?![\p{L}\d%,/]|\.\d|-\d|\s?[x×])/gu,
+  /(?<![\p{L}-])(\p{L}+(?:-\p{L}+)?)\s+(?:day\s+)?of\s+([\p{L}]{3,9}),?\s+(\d{4})(?!\d)/giu,
 ] as const;
 
 /** A year of four digits or two, an apostrophe before it: "’26". */
@@ -28,6 +35,9 @@ const yearIn = (text: string): number => Number(text.replace(/\D/g, ''));
 
 /** All dates in a piece of text, leftmost first, each with its possible readings. */
 export function findDates(text: string): FoundDate[] {
+  // Nothing shorter than "1.1.26" is a date.
+  if (text.length < 6 || !/\d/.test(text)) return [];
+  const named = /\p{L}{3}/u.test(text);
   const found: FoundDate[] = [];
   const add = (match: RegExpMatchArray, dates: FoundDate['dates']) => {
     if (Object.keys(dates).length === 0) return;
@@ -37,7 +47,7 @@ export function findDates(text: string): FoundDate[] {
   };
   const single = (date: IsoDate | null): FoundDate['dates'] => (date ? { 'day-first': date, 'month-first': date, 'year-first': date } : {});
   for (const m of text.matchAll(patterns[0])) add(m, single(dayOf(+m[1]!, +m[3]!, +m[4]!)));
-  for (const m of text.matchAll(patterns[2])) add(m, single(dayOf(+m[1]!, +m[2]!, +m[3]!)));
+  if (text.includes('年')) for (const m of text.matchAll(patterns[2])) add(m, single(dayOf(+m[1]!, +m[2]!, +m[3]!)));
   for (const m of text.matchAll(patterns[1])) {
     const dates: FoundDate['dates'] = {};
     const dayFirst = dayOf(+m[4]!, +m[3]!, +m[1]!);
@@ -46,15 +56,26 @@ export function findDates(text: string): FoundDate[] {
     if (monthFirst && m[2] !== '.') dates['month-first'] = monthFirst;
     add(m, dates);
   }
+  for (const m of text.matchAll(patterns[5])) add(m, single(dayOf(+m[4]!, +(m[2] ?? m[3])!, +m[1]!)));
+  if (!named) return found.sort((a, b) => a.index - b.index);
   for (const m of text.matchAll(patterns[3])) {
-    const month = months.get(fold(m[2]!));
+    const month = months.get(plainMonth(m[2]!));
     if (month) add(m, single(dayOf(yearIn(m[3]!), month, +m[1]!)));
   }
   for (const m of text.matchAll(patterns[4])) {
-    const month = months.get(fold(m[1]!));
+    const month = months.get(plainMonth(m[1]!));
     if (month) add(m, single(dayOf(yearIn(m[3]!), month, +m[2]!)));
   }
-  for (const m of text.matchAll(patterns[5])) add(m, single(dayOf(+m[4]!, +(m[2] ?? m[3])!, +m[1]!)));
+  for (const m of text.matchAll(patterns[6])) {
+    const name = plainMonth(m[2]!),
+      month = wordsToo.has(name) ? undefined : months.get(name);
+    if (month) add(m, single(dayOf(+m[3]!, month, +m[1]!)));
+  }
+  for (const m of text.matchAll(patterns[7])) {
+    const month = months.get(plainMonth(m[2]!)),
+      day = ordinals.indexOf(m[1]!.toLowerCase()) + 1;
+    if (month && day > 0) add(m, single(dayOf(+m[3]!, month, day)));
+  }
   return found.sort((a, b) => a.index - b.index);
 }
 
@@ -64,7 +85,7 @@ export function findDates(text: string): FoundDate[] {
  * when it is no date.
  */
 export function typedDate(typed: string, today: IsoDate, order: 'day-first' | 'month-first' = 'day-first'): IsoDate | null {
-  const text = fold(typed.trim());
+  const text = plainMonth(typed.trim());
   if (text === 'today' || text === 't') return today;
   if (text === 'yesterday') return addDays(today, -1);
   const shift = /^([+-])(\d{1,3})$/.exec(text);
@@ -75,7 +96,7 @@ export function typedDate(typed: string, today: IsoDate, order: 'day-first' | 'm
   const compact = /^(\d{2})(\d{2})(\d{4}|\d{2})$/.exec(text);
   const [first, second] = order === 'month-first' ? [2, 1] : [1, 2];
   if (compact) return dayOf(+compact[3]!, +compact[second]!, +compact[first]!);
-  const short = /^(\d{1,2})[\s/.-]+(\d{1,2}|[a-z]{3,10})$/.exec(text);
+  const short = /^(\d{1,2})[\s/.-]+(\d{1,2}|[a-z]{3,13})$/.exec(text);
   if (!short) return null;
   const inNumbers = /^\d/.test(short[2]!);
   const month = inNumbers ? Number(short[second]) : months.get(short[2]!),

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { make } from '../../bench/reading/draw.ts';
+import type { Page } from '../page/index.ts';
+import { readDocument } from '../reading/index.ts';
 import { renumber, takeApart } from './index.ts';
 
 const pagesOf = (seed: number) => make(seed).sheet.pages();
@@ -36,6 +38,25 @@ describe('a pile', () => {
       }),
       { numRuns: 20 },
     ));
+  it('without a head or a number each is told by its own sums closing', () => {
+    // Nothing but the rows from the first line to the total.
+    const bare = (seed: number) => {
+      const [page] = pagesOf(seed);
+      const { lines, header } = readDocument([page!]);
+      const top = Math.min(...lines.map((l) => l.amount.mark!.y)) - 14,
+        end = header.grossTotal!.mark!.y + 14;
+      return { ...page!, words: page!.words.filter((w) => w.y > top && w.y < end) };
+    };
+    const untotalled = (page: Page): Page => {
+      const last = Math.max(...page.words.map((w) => w.y));
+      return { ...page, words: page.words.filter((w) => w.y < last - 30) };
+    };
+    for (const seed of [1, 3, 10, 12]) {
+      const [first, second] = [bare(seed), { ...bare(seed + 100), number: 2 }];
+      expect(takeApart([first, second]).map((d) => d.length)).toEqual([1, 1]);
+      expect(takeApart([untotalled(first), second]).map((d) => d.length)).toEqual([2]);
+    }
+  });
   it('empty pages stay with what stands before them', () => {
     const blank = { number: 2, width: 595, height: 842, words: [] };
     expect(takeApart([pagesOf(1)[0]!, blank]).map((d) => d.length)).toEqual([2]);

@@ -1,5 +1,5 @@
 import type { Page } from '../page/index.ts';
-import { findEmails, findIbans, findTaxIds, headOf, squash } from '../reading/index.ts';
+import { findEmails, findIbans, findTaxIds, headOf, squash, sumsClose } from '../reading/index.ts';
 
 interface Traits {
   numbering: { page: number; of: number } | null;
@@ -48,6 +48,19 @@ function startsAnew(page: Traits, document: Open): number {
   return score;
 }
 
+/** From here on a page begins another document. */
+const anew = 2.5;
+
+/**
+ * Whether a page begins another document than the pages before it. Where its own signs leave it open, figures tell: those before it
+ * close by themselves and so do its own. The last page of several has a total of them all.
+ */
+function begins(traits: Traits, page: Page, document: Open): boolean {
+  const score = startsAnew(traits, document);
+  if (score >= anew || score < 0) return score >= anew;
+  return sumsClose([page]) && sumsClose(document.pages);
+}
+
 /** Parts the pages of a file into documents, in order; most files give one. Pages keep their numbers. */
 export function takeApart(pages: Page[]): Page[][] {
   if (pages.length <= 1) return pages.length ? [pages] : [];
@@ -55,7 +68,7 @@ export function takeApart(pages: Page[]): Page[][] {
   for (const page of pages) {
     const traits = traitsOf(page);
     const current = documents[documents.length - 1];
-    if (!current || startsAnew(traits, current) >= 2.5)
+    if (!current || begins(traits, page, current))
       documents.push({ pages: [page], number: traits.number, ids: new Set(traits.ids), emails: new Set(traits.emails), last: traits });
     else {
       current.pages.push(page);

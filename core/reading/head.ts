@@ -2,6 +2,7 @@ import type { Page } from '../page/index.ts';
 import { documentNumber } from './header.ts';
 import { hasTitle } from './kind.ts';
 import { layOut } from './layout.ts';
+import { readDocument } from './read.ts';
 
 /** What tells whether a page begins a document, or ends one: the number it names beyond doubt, whether it bears a title, and a total to pay. */
 export function headOf(page: Page): { number: string | null; titled: boolean; total: boolean } {
@@ -12,4 +13,15 @@ export function headOf(page: Page): { number: string | null; titled: boolean; to
     titled: hasTitle(layout),
     total: layout.rows.some((row) => row.totals.some((t) => t.role === 'gross') && /\d[.,]\d{2}(?!\d)/.test(row.text)),
   };
+}
+
+/** Whether pages are a document by themselves as far as its figures go: lines add up to its net, net and tax to its total. */
+export function sumsClose(pages: readonly Page[]): boolean {
+  const { kind, lines, flags, header } = readDocument(pages.map((page, i) => ({ ...page, number: i + 1 })));
+  return (
+    kind !== 'other' &&
+    lines.length > 0 &&
+    Boolean(header.grossTotal?.proof && header.netTotal?.proof) &&
+    !['lines', 'netTotal', 'taxTotal', 'grossTotal'].some((path) => flags.includes(path))
+  );
 }

@@ -14,7 +14,7 @@ export {
   type ReadLine,
   type ReadTax,
 } from './types.ts';
-export { headOf } from './head.ts';
+export { headOf, sumsClose } from './head.ts';
 export { readScanned, type ScannedReading } from './scanned.ts';
 export type { Spot, SpotSeen } from './secondlook.ts';
 export type { Context, Known } from './head/index.ts';

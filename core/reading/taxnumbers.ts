@@ -73,8 +73,11 @@ const shapes: [country: string, shape: RegExp, rule?: Validator | undefined][] =
   ['any', /^[A-Z]{2}[A-Z\d]?\d{7,11}[A-Z\d]{0,2}$/],
 ];
 
-/** The countries whose tax numbers look like this: letters and digits alone. */
-export const taxNumberOf = (key: string): string[] => shapes.filter(([, shape]) => shape.test(key)).map(([country]) => country);
+/** The countries whose tax numbers look like this: letters and digits alone; `directive` where it begins with one of theirs. */
+export const taxNumberOf = (key: string): string[] => [
+  ...shapes.filter(([, shape]) => shape.test(key)).map(([country]) => country),
+  ...(directive[key.slice(0, 2)]?.[0].test(key.slice(2)) ? ['directive'] : []),
+];
 
 /** Whether it has a country's shape and its check digits hold by that country's rule. */
 export function checkDigitsHold(key: string): boolean {

@@ -22,7 +22,13 @@ describe('payment terms', () => {
     ['Transferencia a 60 días de la fecha de factura', '2027-01-02'],
     ['payment by the end of the month following the date of invoice', '2026-12-31'],
     ['14 dager netto', '2026-11-17'],
+    ['Twenty-one days', '2026-11-24'],
+    ['Pagamento a trinta dias', '2026-12-03'],
+    ['termin płatności: trzydzieści dni', '2026-12-03'],
+    ['maksuaika neljätoista päivää', '2026-11-17'],
+    ['splatnost čtrnáct dnů', '2026-11-17'],
+    ['tredive dage netto', '2026-12-03'],
   ])('%s from 3 November 2026 fall due on %s', (text, due) => expect(dueDate('2026-11-03', parseTerms(text)!)).toBe(due));
   it('keeps a cash discount', () => expect(parseTerms('2/10 n30')?.discount).toEqual({ percent: '2', days: 10 }));
-  it.each(['', 'as agreed', '5 boxes'])('%s is no terms', (text) => expect(parseTerms(text)).toBeNull());
+  it.each(['', 'as agreed', '5 boxes', 'Total net 3,550 kg'])('%s is no terms', (text) => expect(parseTerms(text)).toBeNull());
 });

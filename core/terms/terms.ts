@@ -14,7 +14,7 @@ export interface PaymentTerms {
 
 const plain = (days: number, from: PaymentTerms['from'] = 'date', months = 0): PaymentTerms => ({ days, from, months, discount: null });
 const fold = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
-/** Numbers of days as words: English, German, Dutch, French, Italian, Spanish, Swedish, Danish and Norwegian. */
+/** Numbers of days as words in thirteen languages, without accents. */
 const words: Record<string, number> = {
   seven: 7,
   eight: 8,
@@ -55,17 +55,38 @@ const words: Record<string, number> = {
   fjorton: 14,
   fjorten: 14,
   tretti: 30,
+  tredive: 30,
+  otte: 8,
+  oito: 8,
+  catorze: 14,
+  trinta: 30,
+  sessenta: 60,
+  czternascie: 14,
+  trzydziesci: 30,
+  neljatoista: 14,
+  kolmekymmenta: 30,
+  ctrnact: 14,
+  tricet: 30,
 };
+const word = new RegExp(
+  `\\b(?:${Object.keys(words)
+    .sort((a, b) => b.length - a.length)
+    .join('|')})\\b`,
+  'g',
+);
 const dayWord =
   '(?:calendar |working |kalender)?(?:days?|tage?n?|jours?(?: nets?| calendaires)?|dagen|dagar|dager|dage|dias?|giorni|gg\\.?|dni|paivaa|pv\\.?|dnu|dni|dnů)';
+const toMonthEnd = new RegExp(
+  `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende|month end|monatsende|lopende maand|lobende maned|lopende maned))`,
+);
+const inDays = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})\\b`);
 
 /**
  * Payment terms in the trade's words: "30 days", "net 15", "30 eom", "2/10 n30", "within 14 days",
- * "end of the month following", "due on receipt", and their equivalents in six other languages. Null when none is found.
+ * "end of the month following", "due on receipt", and their equivalents in twelve other languages. Null when none is found.
  */
 export function parseTerms(text: string): PaymentTerms | null {
-  let t = fold(text);
-  for (const [word, days] of Object.entries(words)) t = t.replace(new RegExp(`\\b${word}\\b`, 'g'), String(days));
+  const t = fold(text).replace(word, (name) => String(words[name]));
   const discount = /\b(\d{1,2}(?:[.,]\d+)?)\s?%?\s?\/\s?(\d{1,3})\b[,;]?\s*(?:net|n)\s?\/?\s?(\d{1,3})\b/.exec(t);
   if (discount) return { ...plain(Number(discount[3])), discount: { percent: discount[1]!.replace(',', '.'), days: Number(discount[2]) } };
   if (
@@ -74,18 +95,16 @@ export function parseTerms(text: string): PaymentTerms | null {
     )
   )
     return plain(0, 'end-of-month', 1);
-  const eom = new RegExp(
-    `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende|month end|monatsende|lopende maand|lobende maned|lopende maned))`,
-  ).exec(t);
+  const eom = toMonthEnd.exec(t);
   if (eom) return plain(Number(eom[1]), 'end-of-month');
   if (/^(?:eom|end of (?:the )?month)$/.test(t)) return plain(0, 'end-of-month');
   if (
     /\b(?:due|payable|payment) (?:up)?on receipt\b|\bimmediate(?:ly)? (?:payment|due)|\bsofort (?:zahlbar|fallig)|\ba reception\b/.test(t)
   )
     return plain(0);
-  const net = /\bnet\s?(\d{1,3})\b/.exec(t) ?? /^n\s?(\d{1,3})$/.exec(t);
+  const net = /\bnet\s?(\d{1,3})\b(?![.,]\d)/.exec(t) ?? /^n\s?(\d{1,3})$/.exec(t);
   if (net) return plain(Number(net[1]));
-  const days = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})\\b`).exec(t);
+  const days = inDays.exec(t);
   if (days && Number(days[1]) <= 180) return plain(Number(days[1]));
   return null;
 }

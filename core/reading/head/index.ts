@@ -146,7 +146,8 @@ function datesOf({ dates, days, of }: Evidence, terms: Read | null, kind: Kind):
     due = ranked(modelOf('dueDate'), of.date, values);
   const parsed = terms ? parseTerms(terms.value) : null;
   const counted = (day: string) => (parsed ? dueDate(day, parsed) : null);
-  const soon = 130 * 86_400_000;
+  const soon = 130 * 86_400_000,
+    long = 185 * 86_400_000;
   const later = (day: string) => days.some((d) => d > day && Date.parse(d) - Date.parse(day) < soon);
   let best: { score: number; issued: Ranked | undefined; due: Ranked | undefined } = { score: -Infinity, issued: issued[0], due: due[0] };
   for (const a of issued.slice(0, 5))
@@ -157,7 +158,9 @@ function datesOf({ dates, days, of }: Evidence, terms: Read | null, kind: Kind):
         if (b.value < a.value) score -= 4;
         else if (b.value === a.value) score -= 1.2;
         else if (Date.parse(b.value) - Date.parse(a.value) < 5 * 86_400_000) score -= 1;
-        if (b.value === counted(a.value)) score += 1.5;
+        // Hardly anybody waits for half a year.
+        if (Date.parse(b.value) - Date.parse(a.value) > long) score -= 3;
+        if (b.value === counted(a.value)) score += 2.5;
         else if (parsed) score -= 0.5;
       } else {
         if (parsed) score += 0.5;

@@ -50,6 +50,8 @@ function nameOf(text: string): string {
     .trim();
 }
 
+const labelled = /^\p{L}[\p{L} .-]{1,24}\s?:\s+\S/u;
+
 /** How a piece is printed: its face and whether it is in capitals. */
 const manner = ({ font, text }: Segment): string => `${font} ${text === text.toUpperCase()}`;
 
@@ -76,7 +78,8 @@ export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
   for (const row of layout.rows) {
     if (!bearsHead(all, row.page)) continue;
     for (const segment of row.segments) {
-      put(row.index, segment, segment.text, false);
+      // What a label stands before is its value alone: "Supplier: …".
+      if (!labelled.test(segment.text)) put(row.index, segment, segment.text, false);
       const parts = segment.text.split(seams).filter((p) => p?.trim());
       if (parts.length > 1)
         for (const [i, part] of parts.entries()) {

@@ -53,6 +53,8 @@ export function references(all: Surroundings): Reference[] {
             .join(' '),
         );
         const key = value.replace(/\s+/g, '').toUpperCase();
+        // "VAT reg. no 667 320 137": Norway's numbers, which begin so, end with their word.
+        if (to - from > 1 && /^n[or]\.?$/i.test(tokens[from]!.text) && !key.endsWith('MVA')) continue;
         if (key.length < 2 || key.length > 24 || foreign.test(value) || !/\d/.test(key)) continue;
         // Words before a number are its label; one short one, or one in capitals, may be part of it.
         if (to - from > 1 && tokens.slice(from, to - 1).some((t) => /\p{Ll}{4}/u.test(t.text) || t.text.length > 12)) continue;
@@ -65,6 +67,9 @@ export function references(all: Surroundings): Reference[] {
 
 const shapeOf = (key: string): string =>
   key.replace(/\d+/g, (d) => (d.length > 2 ? '9' : '8')).replace(/\p{L}+/gu, (l) => (l.length > 3 ? 'B' : 'A'));
+
+/** Countries whose tax numbers have letters where nothing else has, or an own sign. */
+const telling = new Set(['in', 'jp', 'ch', 'ca', 'fr', 'eu', 'de', 'directive']);
 
 /** Evidence for each reference of a document, for every role alike. */
 export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Reference[]): Features[] {
@@ -111,12 +116,16 @@ export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Ref
       countries = taxNumberOf(plain);
     for (const shape of countries) f.add(`like ${shape}`);
     if (countries.length > 0) f.add(/\p{L}/u.test(p.key) ? 'like a tax number' : 'as long as a tax number');
+    if (countries.some((c) => telling.has(c))) f.add('only a tax number looks so');
     if (countries.length > 0 && checkDigitsHold(plain)) f.add('check digits hold');
     // A firm has its account where it is registered, mostly.
     if (/^[A-Z]{2}.*\d{7}/.test(p.key) && accounts.size > 0)
       f.add(accounts.has(p.key.slice(0, 2)) ? 'country of an account' : 'country of no account');
     if (own.length > 1 && own.every((t) => /^\d{2,4}\W?$/.test(t.text))) f.add('groups of digits');
     if (/^[A-Z]{1,2}\d{1,2}[A-Z]?\d[A-Z]{2}$/.test(p.key)) f.add('is a postcode');
+    // "Portland, OR 97204"
+    const town = tokens[p.from - 1];
+    if (town?.segment === first.segment && /,$/.test(town.text) && /^[A-Z]{2,3} \d{4,5}(-\d{4})?$/.test(p.value)) f.add('is a postcode');
     if (/^(\+|00)\d|^0\d{3,4} ?\d/.test(p.value) && p.to - p.from > 1) f.add('is a telephone');
     if (/^\d{2}-\d{2}-\d{2}$/.test(p.key)) f.add('is a sort code');
     if (/^\d+(KG|G|MM|CM|M|L|ML|W|V|H|X\d+)$/.test(p.key)) f.add('is a measure');

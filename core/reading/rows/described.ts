@@ -153,6 +153,16 @@ export function cutIn(own: readonly Weighed[][], taken: (line: number) => Readon
   return all > 2 && whole >= 0.7 * all ? tight : loose;
 }
 
+/** A description with the rows over it that are left open with a comma, "Leaflet," over "six pages": whatever their words look like. */
+export function openedAbove(described: Weighed[], items: readonly Weighed[]): Weighed[] {
+  for (;;) {
+    const first = described[0];
+    const over = first && items.filter((w) => w.at === first.at - 1 && Math.abs(w.item.left - first.item.left) < 3);
+    if (!over?.length || described.includes(over[0]!) || !/[,&]$/.test(over.at(-1)!.item.text)) return described;
+    described = [...over, ...described];
+  }
+}
+
 /** Words with a colon that stand in most lines: labels of what follows them, "Article: K7 Description: Cedar board". */
 export function labelsIn(own: readonly Weighed[][]): Set<string> {
   const times = new Map<string, number>();

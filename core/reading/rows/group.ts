@@ -1,12 +1,26 @@
 import type { LineRows } from './itemfeatures.ts';
 import type { LogShares } from './models.ts';
 import type { PrintedRow } from './printed.ts';
-import { countsWhole, moneyLike, printedAs, reaches, runsOn } from './rowfeatures.ts';
+import { countsWhole, moneyLike, printedAs, reaches, runsOn, under } from './rowfeatures.ts';
 import type { RowTag } from './tags.ts';
 
 /** Of the rows between two lines, those before the cut belong to the first: where the widest gap is, else as the document does elsewhere. */
 function partsBetween(rows: readonly PrintedRow[], from: number, to: number, parts: readonly number[], below: boolean): number {
   if (parts.length === 0) return 0;
+  // What is left open over the second line goes on in it.
+  let last = parts.length;
+  while (last > 0 && leadsTo(rows, parts[last - 1]!, parts[last] ?? to)) last--;
+  return Math.min(last, cutBetween(rows, from, to, parts, below));
+}
+
+/** Whether a row's text is left open, with a comma or a small word, and goes on under it in the next row. */
+const leadsTo = (rows: readonly PrintedRow[], at: number, next: number): boolean => {
+  if (next !== at + 1 || !rows[next]) return false;
+  const over = under(rows, next);
+  return over?.at === at && over.open;
+};
+
+function cutBetween(rows: readonly PrintedRow[], from: number, to: number, parts: readonly number[], below: boolean): number {
   const chain = [from, ...parts, to].filter((r) => r >= 0 && r < rows.length);
   if (from < 0) return 0;
   if (to >= rows.length || rows[to]!.row.page !== rows[from]!.row.page)
@@ -61,6 +75,9 @@ export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<
   for (let r = 1; r < rows.length; r++)
     if (!own.has(r) && !parts.has(r) && (own.has(r - 1) || parts.has(r - 1)) && runsOn(rows, r, far) && shares[r]!.part > Math.log(0.08))
       parts.add(r);
+  // What is left open over a line's row is where it begins.
+  for (const row of set)
+    for (let r = row - 1; r >= 0 && !own.has(r) && leadsTo(rows, r, r + 1) && shares[r]!.part > Math.log(0.02); r--) parts.add(r);
   // A row with an amount where the lines have theirs is something of its own.
   const ends = set.flatMap((r) => rows[r]!.items.filter((i) => moneyLike(i, whole)).at(-1)?.end ?? []);
   const hasAmount = (r: number) => rows[r]!.items.some((i) => moneyLike(i, whole) && ends.some((e) => Math.abs(e - i.end) < 3));
@@ -84,4 +101,27 @@ export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<
     if (k < set.length) lines[k]!.parts.unshift(...run.slice(cut));
   }
   return lines;
+}
+
+/** How sure it is, for each line, that just these rows are its own: by the least sure of them and of the rows beside it that are not. */
+export function sureOf(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], lines: readonly LineRows[]): number[] {
+  const own = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
+  const alike = new Map<string, { sum: number; n: number }>();
+  const share = (r: number) => Math.exp(shares[r]!.part);
+  for (const [r, row] of rows.entries()) {
+    const one = alike.get(printedAs(row)) ?? alike.set(printedAs(row), { sum: 0, n: 0 }).get(printedAs(row))!;
+    if (lines.some((l) => l.row === r)) continue;
+    one.sum += share(r);
+    one.n++;
+  }
+  // Rows that are printed alike mean the same.
+  const part = (r: number) => {
+    const { sum, n } = alike.get(printedAs(rows[r]!))!;
+    return (sum + share(r)) / (n + 1);
+  };
+  return lines.map(({ row, parts }) => {
+    const all = [row, ...parts].sort((a, b) => a - b);
+    const beside = [all[0]! - 1, all.at(-1)! + 1].filter((r) => rows[r]?.row.page === rows[row]!.row.page && !own.has(r));
+    return Math.min(1, ...parts.map(part), ...beside.map((r) => 1 - part(r)));
+  });
 }

@@ -1,6 +1,6 @@
 import type { Layout } from '../layout.ts';
 import type { ReadLine } from '../types.ts';
-import { grouped } from './group.ts';
+import { grouped, sureOf } from './group.ts';
 import type { ItemsKnown } from './itemfeatures.ts';
 import { linesOf } from './lines.ts';
 import { rowsInContext, type LogShares } from './models.ts';
@@ -65,7 +65,7 @@ export class RowsSeen {
     const all = known || other.length === 0 ? own : [...own, { rows: [...other], tried: 1, edge: null }];
     for (const { rows: set, tried, edge } of all) {
       const lines = grouped(this.rows, this.shares, set);
-      const read = linesOf(this.layout, this.rows, lines, currency, legend, edge, this.items);
+      const read = linesOf(this.layout, this.rows, lines, currency, legend, edge, this.items, sureOf(this.rows, this.shares, lines));
       if (!read) continue;
       const of = lines.flatMap((l) => [l.row, ...l.parts]);
       yield {

@@ -4,7 +4,7 @@ import { rateOf } from '../table/rates.ts';
 import { explained } from '../taxtable.ts';
 import { holds } from '../table/values.ts';
 import type { Read, ReadLine } from '../types.ts';
-import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, startsIn, type Weighed } from './described.ts';
+import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, openedAbove, startsIn, type Weighed } from './described.ts';
 import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
 import type { PrintedRow } from './printed.ts';
@@ -122,6 +122,7 @@ export function linesOf(
   legend: ReadonlyMap<string, string>,
   /** The right edge of the amounts, where it is known. */ column: number | null = null,
   /** What was seen of items before. */ known: ItemsKnown = new Map(),
+  /** How sure it is that just these rows are a line's own. */ sure: readonly number[] = [],
 ): { lines: ReadLine[]; multiply: number } | null {
   const weighed = weigh(layout, rows, lines, known);
   const whole = countsWhole(rows);
@@ -189,7 +190,7 @@ export function linesOf(
     const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
     const codes = text('code');
     const code = codes.filter((w) => w.at === codes[0]!.at);
-    const described = behindLabel(describedBy(items, taken, starts, describing, cut), labels);
+    const described = openedAbove(behindLabel(describedBy(items, taken, starts, describing, cut), labels), items);
     const rate =
       items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0] ??
       items.find((w) => !taken.has(w) && w.column === rateColumn && meaningOf(w.item.text) !== null);
@@ -212,7 +213,7 @@ export function linesOf(
             trimmed(described.map((w) => w.item.text).join(' ')),
             described,
             words(described.filter((w) => page(w) === page(described[0]!))),
-            least(described, 'description'),
+            Math.min(least(described, 'description'), sure[line] ?? 1),
           )
         : null,
       quantity: figure(quantity, 'quantity'),

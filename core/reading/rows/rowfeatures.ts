@@ -171,6 +171,10 @@ export function runsOn(rows: readonly PrintedRow[], at: number, far: ReadonlyMap
   });
 }
 
+/** A text that is left open: with a comma, or a small word that nothing ends with. */
+const open =
+  /[,&(–-]$|\s(and|with|of|the|for|to|in|by|und|mit|von|für|der|die|et|de|du|la|le|avec|pour|en|van|met|voor|het|e|di|con|per|del|y|para|och|med|i|z|do)$/iu;
+
 /** The piece of the row above, or of the one over that, under which a row begins; whether it is printed alike; and whether its text is left open. */
 export function under(rows: readonly PrintedRow[], at: number): { at: number; inner: boolean; alike: boolean; open: boolean } | null {
   const { row } = rows[at]!,
@@ -185,9 +189,7 @@ export function under(rows: readonly PrintedRow[], at: number): { at: number; in
       at: i,
       inner: over !== above.segments[0],
       alike: a.font === b.font && Math.abs(a.size - b.size) < 0.3,
-      open: /[,&(–-]$|\s(and|with|of|the|for|to|in|by|und|mit|von|für|der|die|et|de|du|la|le|avec|pour|en|van|met|voor|het|e|di|con|per|del|y|para|och|med|i|z|do)$/iu.test(
-        over.text,
-      ),
+      open: open.test(over.text),
     };
   }
   return null;
