@@ -30,6 +30,8 @@ function glyphs(run: TextRun): Glyph[] {
 
 // A gap of less than this share of the text height is inside a word: kerning and runs cut mid-word, not a space.
 const insideWord = 0.14;
+/** Typesetters of formulas set a comma off from the decimals behind it, by less than a space. */
+const behindPoint = 0.22;
 // Letter-spaced text: single characters at even gaps below this share of the height are one word.
 const letterSpaced = 0.36;
 
@@ -74,7 +76,19 @@ function wordsOfLine(line: TextRun[]): Word[] {
     }
   }
   close();
-  return joinLetterSpaced(words);
+  return joinLetterSpaced(joinDecimals(words));
+}
+
+/** Joins two decimals to the comma or point before them: "521," and "22". */
+function joinDecimals(words: Word[]): Word[] {
+  const out: Word[] = [];
+  for (const word of words) {
+    const before = out.at(-1);
+    if (before && /\d[.,]$/.test(before.text) && /^\d\d(?!\d)/.test(word.text) && word.x - before.x - before.w < behindPoint * word.size)
+      out[out.length - 1] = { ...before, text: before.text + word.text, w: word.x + word.w - before.x };
+    else out.push(word);
+  }
+  return out;
 }
 
 /** Joins three or more single letters at even small gaps: "I N V O I C E". */

@@ -79,6 +79,12 @@ describe('words', () => {
   const texts = (words: Word[]) => words.map((w) => w.text);
   it('joins runs that break inside a word and parts those with a space between', () =>
     expect(texts(wordsOf([run('Inv', 10, 14), run('oice', 24, 18), run('no.', 46, 12)]))).toEqual(['Invoice', 'no.']));
+  it('joins decimals to the comma that a formula sets off from them, and nothing else', () => {
+    expect(texts(wordsOf([run('521,', 10, 20), run('22', 31.7, 10)]))).toEqual(['521,22']);
+    expect(texts(wordsOf([run('3,', 10, 8), run('25', 21, 10)]))).toEqual(['3,', '25']);
+    expect(texts(wordsOf([run('May 3,', 10, 30), run('2026', 41.7, 20)]))).toEqual(['May', '3,', '2026']);
+    expect(texts(wordsOf([run('Row,', 10, 20), run('22', 31.7, 10)]))).toEqual(['Row,', '22']);
+  });
   it('joins letter-spaced text', () => expect(texts(wordsOf([...'TOTAL'].map((c, i) => run(c, 10 + i * 9, 6))))).toEqual(['TOTAL']));
   it('cuts a run of a whole line into words in order, with boxes inside the run', () => {
     const words = wordsOf([run('Balance payable: 228.48', 50, 110)]);
