@@ -22,6 +22,7 @@ export interface Chosen {
 /** What a way to read the lines is worth: what its rows look like, and how much of what is printed it explains. */
 interface Weighed extends Chosen {
   worth: number;
+  /** Of how many lines quantity and price make the amount. */ multiply: number;
 }
 
 /** The rows in which the amounts of a table's lines stand. */
@@ -52,8 +53,8 @@ function weighed(layout: Layout, table: Table, likely: number, multiply: number,
     (table.lines.length === 0 ? -20 : likely) +
     (verdict.linesHold ? saysSum(verdict, table.lines.length, tried) - 0.7 * verdict.charges.length : 0) +
     (verdict.totalHolds && verdict.net ? (verdict.tax && verdict.net !== verdict.gross ? (verdict.linesHold ? 5 : 2.5) : 1) : 0) +
-    (table.lines.length ? (5 * multiply - 3 * table.lines.filter((l) => !l.description).length) / table.lines.length : 0);
-  return { table, taxes, verdict, worth };
+    (table.lines.length ? (-3 * table.lines.filter((l) => !l.description).length) / table.lines.length : 0);
+  return { table, taxes, verdict, worth, multiply };
 }
 
 /** A heading of so many known columns is trusted. */
@@ -95,7 +96,10 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
     if (way.likely === 0 && verdict.linesHold && verdict.totalHolds && verdict.tax && verdict.net && verdict.net !== verdict.gross) break;
   }
   const under = weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned);
-  const best = [...ways, under].reduce((a, b) => (b.worth > a.worth ? b : a));
+  // What multiplies out in one way and is left out in another speaks against that one.
+  const most = Math.max(1, ...[...ways, under].map((way) => way.multiply));
+  const worthOf = ({ worth, multiply: n, table: { lines } }: Weighed) => worth + (5 * n) / Math.max(1, lines.length, most);
+  const best = [...ways, under].reduce((a, b) => (worthOf(b) > worthOf(a) ? b : a));
   const alike = ways.find((way) => sameLines(way.table.lines, under.table.lines));
   if (!alike || (best !== under && best !== alike)) return best;
   return {

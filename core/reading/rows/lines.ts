@@ -2,11 +2,11 @@ import { union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import { rateOf } from '../table/rates.ts';
 import { explained } from '../taxtable.ts';
-import { holds } from '../table/values.ts';
 import type { Read, ReadLine } from '../types.ts';
 import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, openedAbove, startsIn, type Weighed } from './described.ts';
 import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
+import { partsOf, plain } from './products.ts';
 import type { PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
@@ -18,87 +18,8 @@ function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly Line
   return seen.map((s, i) => ({ ...s, shares: shares[i]! }));
 }
 
-interface Parts {
-  amount: Weighed;
-  quantity: Weighed | null;
-  price: Weighed | null;
-  discount: Weighed | null;
-  per: number;
-  pence: boolean;
-  holds: boolean;
-  score: number;
-}
-
-const plain = (w: Weighed): string => w.item.figure!.value;
-
-/** A price may be for so many pieces, or in pence. */
-const perMany = [
-  [100, false],
-  [1000, false],
-  [10, false],
-  [1, true],
-] as const;
-/** Words that say so. On ink a lost point makes the same figures: there they have to be printed. */
+/** Words that say that a price is for many. On ink a lost point makes the same figures: there they have to be printed. */
 const saysMany = /\b(per|pro|par|pour|je|p)\.? ?\d*(10|100|1[,. ]?000|c|m|mille|thousand|hundred)\b|‰|\b\d+p\b|pence/i;
-
-/** A quick look whether it can hold, before it is computed exactly: floats are good for that and for nothing else. */
-function nearly(q: Weighed, p: Weighed, d: Weighed | null, per: number, amount: Weighed): boolean {
-  const made = (Math.abs(Number(plain(q)) * Number(plain(p))) / per) * (d ? 1 - Math.abs(Number(plain(d))) / 100 : 1);
-  return Math.abs(made - Math.abs(Number(plain(amount)))) < 0.6;
-}
-
-/** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
-function partsOf(items: Weighed[], row: number, currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
-  const figures = items.filter((i) => i.item.figure);
-  const amounts = figures.filter((i) => i.at === row && (moneyLike(i.item, whole) || i.shares.amount > -1));
-  const onEdge = edge === null ? [] : amounts.filter((i) => Math.abs(i.item.end - edge) < 5);
-  const usable = (onEdge.length > 0 ? onEdge : amounts.length > 0 ? amounts : figures.filter((i) => i.at === row))
-    .sort((a, b) => b.shares.amount - a.shares.amount)
-    .slice(0, 3);
-  let best: Parts | null = null;
-  for (const amount of usable) {
-    // Nothing of something makes nothing.
-    const nothing = Number(plain(amount)) === 0;
-    const rest = figures.filter((i) => i !== amount && !i.item.figure!.percent && (nothing || Number(plain(i)) !== 0));
-    const gain = (i: Weighed, tag: ItemTag) => i.shares[tag] - Math.max(i.shares.other, i.shares.description);
-    const quantities = [...rest].sort((a, b) => b.shares.quantity - a.shares.quantity).slice(0, 4),
-      prices = [...rest].sort((a, b) => b.shares.price - a.shares.price).slice(0, 4);
-    const discounts = figures.filter((i) => i !== amount && i.shares.discount > -1.2);
-    const put = (quantity: Weighed | null, price: Weighed | null, discount: Weighed | null, per: number, pence: boolean, fits: boolean) => {
-      const score =
-        amount.shares.amount * 1.5 +
-        (quantity ? Math.max(fits ? -2.5 : -9, gain(quantity, 'quantity')) : 0) +
-        (price ? Math.max(fits ? -2.5 : -9, gain(price, 'price')) : 0) +
-        // The more digits an amount has, the less it is made by chance.
-        (fits
-          ? 3 + 0.8 * plain(amount).replace(/\D/g, '').length - (per > 1 ? 0.7 : 0) - (pence ? 1 : 0) - (plain(quantity!) === '1' ? 1.5 : 0)
-          : quantity && price
-            ? -1
-            : 0) +
-        (discount && !fits ? -0.5 : 0);
-      if (!best || score > best.score) best = { amount, quantity, price, discount, per, pence, holds: fits, score };
-    };
-    put(null, null, null, 1, false, false);
-    for (const q of quantities) put(q, null, null, 1, false, false);
-    for (const p of prices) put(null, p, null, 1, false, false);
-    for (const q of quantities)
-      for (const p of prices) {
-        if (q === p) continue;
-        let fitting = false;
-        for (const d of [null, ...discounts.filter((x) => x !== q && x !== p)])
-          for (const [per, pence] of [[1, false], ...(bulk ? perMany : [])] as const)
-            if (
-              nearly(q, p, d, pence ? 100 : per, amount) &&
-              holds(plain(q), plain(p), d ? plain(d).replace('-', '') : null, pence ? 100 : per, plain(amount), currency)
-            ) {
-              put(q, p, d, per, pence, true);
-              fitting = true;
-            }
-        if (!fitting) put(q, p, discounts.find((x) => x !== q && x !== p) ?? null, 1, false, false);
-      }
-  }
-  return best;
-}
 
 const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
 
@@ -170,11 +91,11 @@ export function linesOf(
   for (const [line, items] of own.entries()) {
     const parts = all[line];
     if (!parts) return null;
-    const { amount, price, discount, per, pence } = parts;
+    const { amount, price, discount, per, pence, tax } = parts;
     const quantity = parts.quantity && !price && counting.size > 0 && !counting.has(parts.quantity.column) ? null : parts.quantity;
     if (parts.holds) multiply++;
     const proof = parts.holds
-      ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discount ? ` − ${plain(discount).replace('-', '')}%` : ''} = ${plain(amount)}`
+      ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discount ? ` − ${plain(discount).replace('-', '')}%` : ''}${tax ? ` + ${plain(tax)}%` : ''} = ${plain(amount)}`
       : null;
     const page = (w: Weighed) => rows[w.at]!.row.page;
     const read = (value: string, of: Weighed[], words: Word[], confidence: number, proven = false): Read => ({

@@ -1,0 +1,123 @@
+import { dec } from '../../money/index.ts';
+import { holds } from '../table/values.ts';
+import type { Weighed } from './described.ts';
+import { moneyLike } from './rowfeatures.ts';
+import type { ItemTag } from './tags.ts';
+
+/** A line's amount with what makes it: quantity × price ÷ per − discount + tax. */
+export interface Parts {
+  amount: Weighed;
+  quantity: Weighed | null;
+  price: Weighed | null;
+  discount: Weighed | null;
+  /** The price is for so many. */ per: number;
+  pence: boolean;
+  /** The rate of tax that the amount has in it and the price has not. */ tax: Weighed | null;
+  holds: boolean;
+  score: number;
+}
+type Made = Pick<Parts, 'discount' | 'per' | 'pence' | 'tax'>;
+
+/** A figure as a plain decimal. */
+export const plain = (w: Weighed): string => w.item.figure!.value;
+
+/** A price may be for so many pieces, or in pence. */
+const perMany = [
+  [100, false],
+  [1000, false],
+  [10, false],
+  [1, true],
+] as const;
+
+const percent = (w: Weighed | null): number => (w ? Math.abs(Number(plain(w))) : 0);
+
+/** A quick look whether it can hold, before it is computed exactly: floats are good for that and for nothing else. */
+function nearly(q: Weighed, p: Weighed, { discount, tax, per, pence }: Made, amount: Weighed): boolean {
+  const many = pence ? 100 : per;
+  const made = (Math.abs(Number(plain(q)) * Number(plain(p))) / many) * (1 - percent(discount) / 100) * (1 + percent(tax) / 100);
+  return Math.abs(made - Math.abs(Number(plain(amount)))) < 0.6;
+}
+
+function makes(q: Weighed, p: Weighed, made: Made, amount: Weighed, currency: string): boolean {
+  if (!nearly(q, p, made, amount)) return false;
+  const price = made.tax
+    ? dec(plain(p))
+        .times(dec(100).plus(percent(made.tax)))
+        .div(100)
+        .toString()
+    : plain(p);
+  return holds(
+    plain(q),
+    price,
+    made.discount ? plain(made.discount).replace('-', '') : null,
+    made.pence ? 100 : made.per,
+    plain(amount),
+    currency,
+  );
+}
+
+/** What it costs to think that a price is for many, in pence, without its tax, or less a discount that does not look like one. */
+const costOf = ({ per, pence, tax, discount }: Made): number =>
+  (per > 1 ? 2 : 0) + (pence ? 1 : 0) + (tax ? 1.5 : 0) + (discount && discount.shares.discount < likelyDiscount ? 2 : 0);
+
+/** From here on a figure looks like a discount, as a natural logarithm. */
+const likelyDiscount = -1.2;
+const simple: Made = { discount: null, per: 1, pence: false, tax: null };
+
+/** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
+export function partsOf(items: Weighed[], row: number, currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
+  const figures = items.filter((i) => i.item.figure);
+  const amounts = figures.filter((i) => i.at === row && (moneyLike(i.item, whole) || i.shares.amount > -1));
+  const onEdge = edge === null ? [] : amounts.filter((i) => Math.abs(i.item.end - edge) < 5);
+  const usable = (onEdge.length > 0 ? onEdge : amounts.length > 0 ? amounts : figures.filter((i) => i.at === row))
+    .sort((a, b) => b.shares.amount - a.shares.amount)
+    .slice(0, 3);
+  let best: Parts | null = null;
+  for (const amount of usable) {
+    // Nothing of something makes nothing.
+    const nothing = Number(plain(amount)) === 0;
+    const rest = figures.filter((i) => i !== amount && !i.item.figure!.percent && (nothing || Number(plain(i)) !== 0));
+    const gain = (i: Weighed, tag: ItemTag) => i.shares[tag] - Math.max(i.shares.other, i.shares.description);
+    const likely = (tag: ItemTag) => [...rest].sort((a, b) => b.shares[tag] - a.shares[tag]).slice(0, 4);
+    const discounts = figures.filter((i) => i !== amount && i.shares.discount > likelyDiscount),
+      maybe = figures.filter((i) => i !== amount && !discounts.includes(i) && percent(i) > 0 && percent(i) < 95),
+      rates = figures.filter((i) => i !== amount && i.at === row && (i.item.figure!.percent || i.shares.rate > -1) && percent(i) < 40);
+    const put = (quantity: Weighed | null, price: Weighed | null, made: Made, fits: boolean) => {
+      const score =
+        amount.shares.amount * 1.5 +
+        (quantity ? Math.max(fits ? -2.5 : -9, gain(quantity, 'quantity')) : 0) +
+        (price ? Math.max(fits ? -2.5 : -9, gain(price, 'price')) : 0) +
+        // The more digits an amount has, the less it is made by chance.
+        (fits
+          ? 3 + 0.8 * plain(amount).replace(/\D/g, '').length - costOf(made) - (plain(quantity!) === '1' ? 1.5 : 0)
+          : quantity && price
+            ? -1
+            : 0) +
+        (made.discount && !fits ? -0.5 : 0);
+      if (!best || score > best.score) best = { amount, quantity, price, ...made, holds: fits, score };
+    };
+    put(null, null, simple, false);
+    for (const q of likely('quantity')) put(q, null, simple, false);
+    for (const p of likely('price')) put(null, p, simple, false);
+    for (const q of likely('quantity'))
+      for (const p of likely('price')) {
+        if (q === p) continue;
+        const other = (w: Weighed) => w !== q && w !== p;
+        let fitting = false;
+        const attempt = (made: Made) => {
+          if (!makes(q, p, made, amount, currency)) return;
+          put(q, p, made, true);
+          fitting = true;
+        };
+        for (const discount of [null, ...discounts.filter(other)])
+          for (const [per, pence] of [[1, false], ...(bulk ? perMany : [])] as const) attempt({ discount, per, pence, tax: null });
+        if (!fitting && Number(plain(amount)) !== 0) {
+          for (const discount of maybe.filter(other)) attempt({ ...simple, discount });
+          for (const discount of [null, ...discounts.filter(other)])
+            for (const tax of rates.filter((r) => other(r) && r !== discount && percent(r) > 0)) attempt({ ...simple, discount, tax });
+        }
+        if (!fitting) put(q, p, { ...simple, discount: discounts.find(other) ?? null }, false);
+      }
+  }
+  return best;
+}
