@@ -38,7 +38,7 @@ describe('a pile', () => {
       }),
       { numRuns: 20 },
     ));
-  it('without a head or a number each is told by its own sums closing', () => {
+  it('without a head or a number each is told by its own sums closing, where a total is named', () => {
     // Nothing but the rows from the first line to the total.
     const bare = (seed: number) => {
       const [page] = pagesOf(seed);
@@ -51,7 +51,7 @@ describe('a pile', () => {
       const last = Math.max(...page.words.map((w) => w.y));
       return { ...page, words: page.words.filter((w) => w.y < last - 30) };
     };
-    for (const seed of [1, 3, 10, 12]) {
+    for (const seed of [1, 3, 12, 21]) {
       const [first, second] = [bare(seed), { ...bare(seed + 100), number: 2 }];
       expect(takeApart([first, second]).map((d) => d.length)).toEqual([1, 1]);
       expect(takeApart([untotalled(first), second]).map((d) => d.length)).toEqual([2]);

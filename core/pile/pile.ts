@@ -8,6 +8,7 @@ interface Traits {
   emails: Set<string>;
   titled: boolean;
   total: boolean;
+  summed: boolean;
 }
 
 const numbering =
@@ -58,7 +59,8 @@ const anew = 2.5;
 function begins(traits: Traits, page: Page, document: Open): boolean {
   const score = startsAnew(traits, document);
   if (score >= anew || score < 0) return score >= anew;
-  return sumsClose([page]) && sumsClose(document.pages);
+  // A quick look first: where no sum was printed before this page there is nothing that could be closed.
+  return traits.summed && document.last.summed && sumsClose([page]) && sumsClose(document.pages);
 }
 
 /** Parts the pages of a file into documents, in order; most files give one. Pages keep their numbers. */

@@ -1,3 +1,4 @@
+import { findDates } from '../dates/index.ts';
 import { sameLines, together } from './agree.ts';
 import { namedAmounts, placeOf, type Learned } from './amounts.ts';
 import { surroundingsOf } from './head/around.ts';
@@ -53,9 +54,15 @@ function weighed(layout: Layout, table: Table, likely: number, multiply: number,
     (table.lines.length === 0 ? -20 : likely) +
     (verdict.linesHold ? saysSum(verdict, table.lines.length, tried) - 0.7 * verdict.charges.length : 0) +
     (verdict.totalHolds && verdict.net ? (verdict.tax && verdict.net !== verdict.gross ? (verdict.linesHold ? 5 : 2.5) : 1) : 0) +
-    (table.lines.length ? (-3 * table.lines.filter((l) => !l.description).length) / table.lines.length : 0);
+    (table.lines.length
+      ? (-3 * table.lines.filter((l) => !l.description || !/\p{L}{2}/u.test(withoutDates(l.description.value))).length) / table.lines.length
+      : 0);
   return { table, taxes, verdict, worth, multiply };
 }
+
+/** A text without its dates, which say of a line nothing. */
+const withoutDates = (text: string): string =>
+  findDates(text).reduceRight((rest, d) => rest.slice(0, d.index) + rest.slice(d.index + d.length), text);
 
 /** A heading of so many known columns is trusted. */
 const wellHeaded = 5;
@@ -93,12 +100,15 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
     ways.push(weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned, way.tried));
     // What the rows look like most and what explains net, tax and total leaves nothing to look for.
     const { verdict } = ways.at(-1)!;
-    if (way.likely === 0 && verdict.linesHold && verdict.totalHolds && verdict.tax && verdict.net && verdict.net !== verdict.gross) break;
+    if (way.likely < 0 || !verdict.linesHold || !verdict.totalHolds || verdict.charges.length > 0) continue;
+    if (verdict.tax && verdict.net && verdict.net !== verdict.gross) break;
   }
   const under = weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned);
   // What multiplies out in one way and is left out in another speaks against that one.
   const most = Math.max(1, ...[...ways, under].map((way) => way.multiply));
-  const worthOf = ({ worth, multiply: n, table: { lines } }: Weighed) => worth + (5 * n) / Math.max(1, lines.length, most);
+  // A line that names a sum and nothing else cannot multiply out: it speaks for half.
+  const factored = ({ table: { lines } }: Weighed) => lines.reduce((n, l) => n + ((l.quantity ?? l.unitPrice) ? 1 : 0.5), 0);
+  const worthOf = (way: Weighed) => way.worth + (5 * way.multiply) / Math.max(1, factored(way), most);
   const best = [...ways, under].reduce((a, b) => (worthOf(b) > worthOf(a) ? b : a));
   const alike = ways.find((way) => sameLines(way.table.lines, under.table.lines));
   if (!alike || (best !== under && best !== alike)) return best;

@@ -4,14 +4,17 @@ import { hasTitle } from './kind.ts';
 import { layOut } from './layout.ts';
 import { readDocument } from './read.ts';
 
+const amount = /\d[.,]\d{2}(?!\d)/;
+
 /** What tells whether a page begins a document, or ends one: the number it names beyond doubt, whether it bears a title, and a total to pay. */
-export function headOf(page: Page): { number: string | null; titled: boolean; total: boolean } {
-  if (page.words.length === 0) return { number: null, titled: false, total: false };
+export function headOf(page: Page): { number: string | null; titled: boolean; total: boolean; /** A sum of any kind. */ summed: boolean } {
+  if (page.words.length === 0) return { number: null, titled: false, total: false, summed: false };
   const layout = layOut([page]);
   return {
     number: documentNumber(layout),
     titled: hasTitle(layout),
-    total: layout.rows.some((row) => row.totals.some((t) => t.role === 'gross') && /\d[.,]\d{2}(?!\d)/.test(row.text)),
+    total: layout.rows.some((row) => row.totals.some((t) => t.role === 'gross') && amount.test(row.text)),
+    summed: layout.rows.some((row) => row.totals.length > 0 && amount.test(row.text)),
   };
 }
 
