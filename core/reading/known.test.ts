@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { weighKnown, type Beside } from './known.ts';
-import { unread } from './read.ts';
+import { sketch } from '../page/sketch.ts';
+import { readDocument, unread } from './read.ts';
 import type { HeaderField, Read, Reading } from './types.ts';
 
 const candidate = (value: string, confidence: number) => ({ value, mark: null, confidence });
@@ -54,6 +55,18 @@ describe('what is known beside the page', () => {
     const other: Reading = { ...unsure, kind: 'other' };
     expect(weighKnown(other, { suppliers: [mossgarth] })).toBe(other);
   });
+});
+
+it('a mail address of ours is no trace of the sender', () => {
+  const page = sketch([
+    [40, 40, 'Mossgarth Growing Media Ltd'],
+    [40, 60, 'office@mossgarth.example'],
+    [40, 120, 'Invoice'],
+    [40, 140, 'Sent to invoices@gardens.marrowby.example'],
+  ]);
+  const ours = { name: 'Marrowby Botanic Gardens', email: 'Invoices@Gardens.Marrowby.example' };
+  expect(readDocument([page], { companies: [ours] }).supplierEmails).toEqual(['office@mossgarth.example']);
+  expect(readDocument([page]).supplierEmails).toHaveLength(2);
 });
 
 it('chooses among what the page shows and invents nothing', () => {

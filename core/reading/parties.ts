@@ -36,5 +36,10 @@ function overRows({ rows }: Layout, at: number): { iban: string; words: Word[] }
   return undefined;
 }
 
-/** Mail addresses on the document, each once. */
-export const emailsOf = (layout: Layout): string[] => [...new Set(findEmails(layout.text))];
+const domainOf = (email: string): string => email.slice(email.indexOf('@') + 1).toLowerCase();
+
+/** Mail addresses on the document, each once, and none at our own domains. */
+export function emailsOf(layout: Layout, ours: readonly string[]): string[] {
+  const own = new Set(ours.map(domainOf));
+  return [...new Set(findEmails(layout.text))].filter((email) => !own.has(domainOf(email)));
+}

@@ -60,7 +60,7 @@ export function readDocument(pages: Page[], { raw = false, ...context }: Context
     kind,
     kindConfidence: kindSure,
     header,
-    supplierEmails: emailsOf(layout),
+    supplierEmails: emailsOf(layout, context.companies?.flatMap((c) => c.email ?? []) ?? []),
     pricesIncludeTax: verdict.includesTax,
     lines: proven(lines, verdict),
     charges: verdict.charges.map((c) => chargeOf(c, credit, verdict.proofs.lines)),

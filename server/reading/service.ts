@@ -108,7 +108,7 @@ async function readHeld(services: Services, documentId: string, patient: boolean
 
 /** What the reader is told beforehand: what is ours is the buyer, wherever it stands, and never the supplier. */
 export const knownTo = async (db: Executor): Promise<Context> => ({
-  companies: await db.select({ name: company.name, taxId: company.taxId }).from(company),
+  companies: await db.select({ name: company.name, taxId: company.taxId, email: company.mailAddress }).from(company),
 });
 
 /** What parts the documents of a scan from the scan folder, as its company has set it; other arrivals are parted by their pages alone. */

@@ -6,7 +6,7 @@ import type { Read, ReadLine } from '../types.ts';
 import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, openedAbove, startsIn, type Weighed } from './described.ts';
 import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
-import { partsOf, plain } from './products.ts';
+import { partsOf, plain, together } from './products.ts';
 import type { PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
@@ -83,7 +83,7 @@ export function linesOf(
   const all = own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk));
   const takenOf = (line: number) => {
     const p = all[line];
-    return new Set(p ? [p.amount, p.quantity, p.price, p.discount] : []);
+    return new Set(p ? [p.amount, p.quantity, p.price, ...p.discounts] : []);
   };
   const cut = cutIn(own, takenOf, starts);
   // Where lines multiply out, a quantity alone stands where theirs do, or is none.
@@ -91,11 +91,11 @@ export function linesOf(
   for (const [line, items] of own.entries()) {
     const parts = all[line];
     if (!parts) return null;
-    const { amount, price, discount, per, pence, tax } = parts;
+    const { amount, price, discounts, per, pence, tax } = parts;
     const quantity = parts.quantity && !price && counting.size > 0 && !counting.has(parts.quantity.column) ? null : parts.quantity;
     if (parts.holds) multiply++;
     const proof = parts.holds
-      ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discount ? ` − ${plain(discount).replace('-', '')}%` : ''}${tax ? ` + ${plain(tax)}%` : ''} = ${plain(amount)}`
+      ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discounts.map((d) => ` − ${plain(d).replace('-', '')}%`).join('')}${tax ? ` + ${plain(tax)}%` : ''} = ${plain(amount)}`
       : null;
     const page = (w: Weighed) => rows[w.at]!.row.page;
     const read = (value: string, of: Weighed[], words: Word[], confidence: number, proven = false): Read => ({
@@ -106,7 +106,7 @@ export function linesOf(
     });
     const shareOf = (w: Weighed, tag: ItemTag) => itemMeasured(Math.exp(w.shares[tag]));
     const figure = (w: Weighed | null, tag: ItemTag): Read | null => w && read(plain(w), [w], w.item.words, shareOf(w, tag), parts.holds);
-    const taken = new Set([amount, quantity, price, discount]);
+    const taken = new Set([amount, quantity, price, ...discounts]);
     const best = (w: Weighed): ItemTag => itemTags.reduce((a, b) => (w.shares[b] > w.shares[a] ? b : a));
     const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
     const codes = text('code');
@@ -126,6 +126,7 @@ export function linesOf(
       : after && !after.item.figure && best(after) === 'other' && /^\p{L}[\p{L}.²³-]{0,9}$/u.test(after.item.text)
         ? read(after.item.text, [after], after.item.words, 0.9)
         : null;
+    const less = together(discounts);
     const words = (list: Weighed[]) => list.flatMap((w) => w.item.words);
     found.push({
       code: code.length ? read(trimmed(code.map((w) => w.item.text).join(' ')), code, words(code), least(code, 'code')) : null,
@@ -142,7 +143,7 @@ export function linesOf(
       unitPrice: figure(price, 'price'),
       priceQuantity: per > 1 ? String(per) : null,
       discountPercent:
-        discount && read(plain(discount).replace('-', ''), [discount], discount.item.words, shareOf(discount, 'discount'), parts.holds),
+        less === null ? null : read(less, [...discounts], words([...discounts]), least([...discounts], 'discount'), parts.holds),
       taxRate:
         said && rate
           ? read(said.value.replace(/\.0+$/, ''), [rate], rate.item.words, Math.min(said.confidence, shareOf(rate, 'rate')))

@@ -9,14 +9,14 @@ export interface Parts {
   amount: Weighed;
   quantity: Weighed | null;
   price: Weighed | null;
-  discount: Weighed | null;
+  /** Percents, each of what the ones before it left. */ discounts: readonly Weighed[];
   /** The price is for so many. */ per: number;
   pence: boolean;
   /** The rate of tax that the amount has in it and the price has not. */ tax: Weighed | null;
   holds: boolean;
   score: number;
 }
-type Made = Pick<Parts, 'discount' | 'per' | 'pence' | 'tax'>;
+type Made = Pick<Parts, 'discounts' | 'per' | 'pence' | 'tax'>;
 
 /** A figure as a plain decimal. */
 export const plain = (w: Weighed): string => w.item.figure!.value;
@@ -31,10 +31,21 @@ const perMany = [
 
 const percent = (w: Weighed | null): number => (w ? Math.abs(Number(plain(w))) : 0);
 
+/** Discounts one after another as one, in percent: 10 and 5 are 14.5. Null for none. */
+export const together = (discounts: readonly Weighed[]): string | null =>
+  discounts.length === 0
+    ? null
+    : dec(100)
+        .minus(discounts.reduce((left, d) => left.times(dec(100).minus(dec(plain(d)).abs())).div(100), dec(100)))
+        .toString();
+
 /** A quick look whether it can hold, before it is computed exactly: floats are good for that and for nothing else. */
-function nearly(q: Weighed, p: Weighed, { discount, tax, per, pence }: Made, amount: Weighed): boolean {
+function nearly(q: Weighed, p: Weighed, { discounts, tax, per, pence }: Made, amount: Weighed): boolean {
   const many = pence ? 100 : per;
-  const made = (Math.abs(Number(plain(q)) * Number(plain(p))) / many) * (1 - percent(discount) / 100) * (1 + percent(tax) / 100);
+  const made =
+    (Math.abs(Number(plain(q)) * Number(plain(p))) / many) *
+    discounts.reduce((left, d) => left * (1 - percent(d) / 100), 1) *
+    (1 + percent(tax) / 100);
   return Math.abs(made - Math.abs(Number(plain(amount)))) < 0.6;
 }
 
@@ -46,23 +57,19 @@ function makes(q: Weighed, p: Weighed, made: Made, amount: Weighed, currency: st
         .div(100)
         .toString()
     : plain(p);
-  return holds(
-    plain(q),
-    price,
-    made.discount ? plain(made.discount).replace('-', '') : null,
-    made.pence ? 100 : made.per,
-    plain(amount),
-    currency,
-  );
+  return holds(plain(q), price, together(made.discounts), made.pence ? 100 : made.per, plain(amount), currency);
 }
 
 /** What it costs to think that a price is for many, in pence, without its tax, or less a discount that does not look like one. */
-const costOf = ({ per, pence, tax, discount }: Made): number =>
-  (per > 1 ? 2 : 0) + (pence ? 1 : 0) + (tax ? 1.5 : 0) + (discount && discount.shares.discount < likelyDiscount ? 2 : 0);
+const costOf = ({ per, pence, tax, discounts }: Made): number =>
+  (per > 1 ? 2 : 0) +
+  (pence ? 1 : 0) +
+  (tax ? 1.5 : 0) +
+  discounts.reduce((cost, d, i) => cost + (d.shares.discount < likelyDiscount ? 2 : 0) + (i > 0 ? 0.5 : 0), 0);
 
 /** From here on a figure looks like a discount, as a natural logarithm. */
 const likelyDiscount = -1.2;
-const simple: Made = { discount: null, per: 1, pence: false, tax: null };
+const simple: Made = { discounts: [], per: 1, pence: false, tax: null };
 
 /** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
 export function partsOf(items: Weighed[], row: number, currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
@@ -93,7 +100,7 @@ export function partsOf(items: Weighed[], row: number, currency: string, whole: 
           : quantity && price
             ? -1
             : 0) +
-        (made.discount && !fits ? -0.5 : 0);
+        (made.discounts.length > 0 && !fits ? -0.5 : 0);
       if (!best || score > best.score) best = { amount, quantity, price, ...made, holds: fits, score };
     };
     put(null, null, simple, false);
@@ -109,14 +116,18 @@ export function partsOf(items: Weighed[], row: number, currency: string, whole: 
           put(q, p, made, true);
           fitting = true;
         };
-        for (const discount of [null, ...discounts.filter(other)])
-          for (const [per, pence] of [[1, false], ...(bulk ? perMany : [])] as const) attempt({ discount, per, pence, tax: null });
+        const own = discounts.filter(other);
+        const singly = [[], ...own.map((d) => [d])];
+        for (const some of singly)
+          for (const [per, pence] of [[1, false], ...(bulk ? perMany : [])] as const) attempt({ discounts: some, per, pence, tax: null });
         if (!fitting && Number(plain(amount)) !== 0) {
-          for (const discount of maybe.filter(other)) attempt({ ...simple, discount });
-          for (const discount of [null, ...discounts.filter(other)])
-            for (const tax of rates.filter((r) => other(r) && r !== discount && percent(r) > 0)) attempt({ ...simple, discount, tax });
+          for (const [i, first] of own.entries()) for (const second of own.slice(i + 1)) attempt({ ...simple, discounts: [first, second] });
+          for (const discount of maybe.filter(other)) attempt({ ...simple, discounts: [discount] });
+          for (const some of singly)
+            for (const tax of rates.filter((r) => other(r) && !some.includes(r) && percent(r) > 0))
+              attempt({ ...simple, discounts: some, tax });
         }
-        if (!fitting) put(q, p, { ...simple, discount: discounts.find(other) ?? null }, false);
+        if (!fitting) put(q, p, { ...simple, discounts: own.slice(0, 1) }, false);
       }
   }
   return best;
