@@ -31,6 +31,28 @@ const read = (pieces: Piece[], context?: Context) => {
 const values = (head: ReturnType<typeof read>) =>
   Object.fromEntries(Object.entries(head).flatMap(([field, r]) => (r && typeof r === 'object' && 'value' in r ? [[field, r.value]] : [])));
 
+describe('what may be a number', () => {
+  const evidence = (text: string) => evidenceOf(layOut([sketch([[40, 100, text]])]), 'day-first');
+  const keys = (text: string) => evidence(text).references.map((r) => r.key);
+  it('is no part of a date, but a date as a whole, or what stands before one', () => {
+    const found = keys('Regning 1187 af 6/11 2026');
+    expect(found).toContain('1187');
+    expect(found).toContain('6/112026');
+    expect(found).not.toContain('6/11');
+    expect(found).not.toContain('2026');
+    expect(keys('Rechnung 6/11')).toContain('6/11');
+  });
+  it('does not begin with the word for number', () => {
+    expect(keys('VAT Reg NO 667 320 137')).toContain('667320137');
+    expect(keys('VAT Reg NO 667 320 137')).not.toContain('NO667320137');
+    expect(keys('Org. NO 999 888 777 MVA')).toContain('NO999888777MVA');
+  });
+  it('looks like nothing but a tax number, where it does', () => {
+    const telling = (text: string) => evidence(text).of.reference.some((f) => f.has('only a tax number looks so'));
+    expect([telling('GSTIN 29AAKCV4471P1ZQ'), telling('CZ04417792'), telling('Invoice 0091734')]).toEqual([true, true, false]);
+  });
+});
+
 describe('a head whose labels nobody listed', () => {
   it('is read by everything that stands round its values', () =>
     expect(values(read(letter()))).toMatchObject({

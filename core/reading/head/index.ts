@@ -2,6 +2,7 @@ import type { Mark } from '../../page/index.ts';
 import { dueDate, parseTerms } from '../../terms/index.ts';
 import type { DateOrder } from '../../dates/index.ts';
 import { stepped } from '../calibration.ts';
+import { isIban } from '../iban.ts';
 import { squash } from '../identifiers.ts';
 import type { Layout } from '../layout.ts';
 import { reasonsOf, scoreOf, sharesOf, type Model } from '../learned/model.ts';
@@ -121,11 +122,11 @@ function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | '
   };
 }
 
-/** The sender's tax number: none that is ours. */
+/** The sender's tax number: none that is ours, and no bank account. */
 function taxIdOf({ references, of }: Evidence, { companies = [] }: Context): Pick<Head, 'supplierTaxId'> {
   const ours = new Set(companies.flatMap((c) => (c.taxId ? [squash(c.taxId)] : [])));
   const list = ranked(modelOf('supplierTaxId'), of.reference, [...references.map((r) => squash(r.key)), null]);
-  const top = list.find((r) => r.value === null || !ours.has(r.value));
+  const top = list.find((r) => r.value === null || !(ours.has(r.value) || isIban(r.value)));
   if (!top || top.value === null) return { supplierTaxId: null };
   return {
     supplierTaxId: said(

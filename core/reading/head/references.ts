@@ -8,7 +8,7 @@ import { checkDigitsHold, findTaxIds, taxNumberOf } from '../taxnumbers.ts';
 import { kindBook } from '../lexicon/index.ts';
 import { around, bearsHead, type Piece, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
-import { markOf } from './tokens.ts';
+import { markOf, type Token } from './tokens.ts';
 
 /** A printed piece that may be a number of the document, as it is compared: letters and digits without spaces. */
 export interface Reference extends Piece {
@@ -23,18 +23,36 @@ const foreign = /[£$€¥%@,!?"“”=<>*]|\.\.|:\/\/|www\./;
 /** Ends the tax numbers of some countries. */
 const taxWord = /^(MVA|MWST|TVA|IVA)\.?$/;
 
+/** Runs of tokens that are a date together: "6/11" and "2026" are no numbers of their own. */
+function partsOfDates(tokens: readonly Token[]): { from: number; to: number }[] {
+  const starts: number[] = [];
+  let text = '';
+  for (const t of tokens) {
+    starts.push(text.length);
+    text += `${t.text} `;
+  }
+  return findDates(text)
+    .map(({ index, length }) => ({
+      from: starts.findLastIndex((at) => at <= index),
+      to: starts.findLastIndex((at) => at < index + length) + 1,
+    }))
+    .filter(({ from, to }) => tokens[from]!.segment === tokens[to - 1]!.segment);
+}
+
 /** Every run of up to four words that stand together and may be a number: it has a digit in its last word, and no sign of money. */
 export function references(all: Surroundings): Reference[] {
   const found: Reference[] = [];
   for (const [at, row] of all.rows.entries()) {
     if (!bearsHead(all, row.row.page)) continue;
     const { tokens } = row;
+    const dated = partsOfDates(tokens);
     for (let from = 0; from < tokens.length; from++) {
       // "nr", "no": a word before a number and no part of it.
       if (/^\p{Ll}+\.?$/u.test(tokens[from]!.text)) continue;
       // A number in groups may have more of them: "NO 999 888 777 MVA".
       for (let to = from + 1; to <= Math.min(tokens.length, from + 6); to++) {
         const last = tokens[to - 1]!;
+        if (dated.some((d) => d.from <= from && to <= d.to && d.to - d.from > to - from)) continue;
         if (to - from > 4 && !tokens.slice(from + 1, to).every((t) => /^[\dA-Z]{1,4}[.,;)]?$/.test(t.text))) break;
         if (to - from > 1) {
           const before = tokens[to - 2]!;
