@@ -73,8 +73,10 @@ test('a few letters lead to a bill, an account’s entries and an action, from w
   await expect(field(page, 'Invoice number')).toHaveValue('E2E-D5');
   await jump('set as', /Action Set aside/);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('dialog', { name: 'Set this bill aside' })).toBeVisible();
+  const aside = page.getByRole('dialog', { name: 'Set this bill aside' });
+  await expect(aside).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(aside).toBeHidden();
   await jump('supp', /Place Suppliers/);
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/suppliers$/);
