@@ -1,4 +1,4 @@
-import { numberAsPrinted, parseNumber, type NumberStyle } from '../reading/index.ts';
+import { numberAsPrinted, parseNumber, type NumberStyle } from '../numbers/index.ts';
 
 /**
  * Figures that were copied together, as plain decimals ("1234.50"), null where a text is none. They are all in one style: the first of

@@ -55,16 +55,22 @@ function namesIn(language: string): [month: number, name: string][] {
   );
 }
 
-/** Month names and their short forms, lower case without accents, and the month each means. */
-export const months: ReadonlyMap<string, number> = (() => {
-  const found = new Map<string, number>();
-  for (const language of languages)
-    for (const [month, name] of namesIn(language)) if (/^\p{L}{3,}$/u.test(name) && !found.has(name)) found.set(name, month);
-  for (const [month, names] of Object.entries(further)) for (const name of names.split(' ')) found.set(name, Number(month));
-  return found;
-})();
+let names: Map<string, number> | null = null;
+
+/** The month (1 to 12) that a name or its short form means, whatever its accents and case. The names are gathered at first use. */
+export function monthNamed(name: string): number | undefined {
+  if (!names) {
+    names = new Map();
+    for (const language of languages)
+      for (const [month, own] of namesIn(language)) if (/^\p{L}{3,}$/u.test(own) && !names.has(own)) names.set(own, month);
+    for (const [month, more] of Object.entries(further)) for (const own of more.split(' ')) names.set(own, Number(month));
+  }
+  return names.get(plainMonth(name));
+}
 
 /** Short forms that are words of other things too: "3 set 26", "10 out 25". Beside a year of two digits they say nothing. */
-export const wordsToo: ReadonlySet<string> = new Set(
+const wordsToo: ReadonlySet<string> = new Set(
   'set out ago pro may mai maj mar mars lis lip sty lut sie cze kwi gru ene des dub led elo loka'.split(' '),
 );
+/** Whether a month's name says nothing beside a year of two digits. */
+export const isWordToo = (name: string): boolean => wordsToo.has(plainMonth(name));

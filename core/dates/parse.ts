@@ -1,5 +1,5 @@
 import { addDays, dayOf, yearOf, type IsoDate } from './dates.ts';
-import { months, plainMonth, wordsToo } from './months.ts';
+import { isWordToo, monthNamed, plainMonth } from './months.ts';
 
 /** How a date of three numbers is ordered on this document. */
 export type DateOrder = 'day-first' | 'month-first' | 'year-first';
@@ -17,18 +17,19 @@ const ordinals =
     ' ',
   );
 
-const patterns = [
-  /(?<![\d/.-])(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?![\d/-]|\.\d)/g,
-  /(?<![\d/.-])(\d{1,2})([-/.])(\d{1,2})\2(\d{4}|\d{2})(?![\d/-]|\.\d)/g,
-  /(?<![\d/.-])(\d{4})\s?年\s?(\d{1,2})\s?月\s?(\d{1,2})\s?日/g,
-  /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º|e|:e)?(?:\s+(?:de|of)(?!\p{L}))?[\s-]*([\p{L}]{3,13})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2}|(?<=[\s-])['’]\d{2})(?!\d)/giu,
-  /(?<!\p{L})([\p{L}]{3,13})\.?\s+(\d{1,2})(?:st|nd|rd|th)?(?:,\s*|\s+)(\d{4}|['’]\d{2})(?!\d)/giu,
+const patterns = {
+  yearFirst: /(?<![\d/.-])(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?![\d/-]|\.\d)/g,
+  inNumbers: /(?<![\d/.-])(\d{1,2})([-/.])(\d{1,2})\2(\d{4}|\d{2})(?![\d/-]|\.\d)/g,
+  japanese: /(?<![\d/.-])(\d{4})\s?年\s?(\d{1,2})\s?月\s?(\d{1,2})\s?日/g,
+  dayNameYear:
+    /(?<![\p{L}\d/.-])(\d{1,2})(?:st|nd|rd|th|\.|er|º|e|:e)?(?:\s+(?:de|of)(?!\p{L}))?[\s-]*([\p{L}]{3,13})\.?(?:\s+de)?,?[\s-]*(\d{4}|(?<=-)\d{2}|(?<=[\s-])['’]\d{2})(?!\d)/giu,
+  nameDayYear: /(?<!\p{L})([\p{L}]{3,13})\.?\s+(\d{1,2})(?:st|nd|rd|th)?(?:,\s*|\s+)(\d{4}|['’]\d{2})(?!\d)/giu,
   // "6/11 2026" and "6. 11. 2026", as they are written in the north and the east.
-  /(?<![\d/.-])(\d{1,2})(?:\/(\d{1,2})\s|\. ?(\d{1,2})\. )((?:19|20)\d{2})(?![\d/-]|[.,]\d)/g,
+  dayMonthYear: /(?<![\d/.-])(\d{1,2})(?:\/(\d{1,2})\s|\. ?(\d{1,2})\. )((?:19|20)\d{2})(?![\d/-]|[.,]\d)/g,
   // "05 NOV 26", "05NOV26": a name between two short numbers.
-  /(?<![\p{L}\d/.,-])(\d{1,2}\s|\d{2})([\p{L}]{3,13})\.?\s?([2-4]\d)(?![\p{L}\d%,/]|\.\d|-\d|\s?[x×])/gu,
-  /(?<![\p{L}-])(\p{L}+(?:-\p{L}+)?)\s+(?:day\s+)?of\s+([\p{L}]{3,9}),?\s+(\d{4})(?!\d)/giu,
-] as const;
+  shortYear: /(?<![\p{L}\d/.,-])(\d{1,2}\s|\d{2})([\p{L}]{3,13})\.?\s?([2-4]\d)(?![\p{L}\d%,/]|\.\d|-\d|\s?[x×])/gu,
+  inWords: /(?<![\p{L}-])(\p{L}+(?:-\p{L}+)?)\s+(?:day\s+)?of\s+([\p{L}]{3,9}),?\s+(\d{4})(?!\d)/giu,
+} as const;
 
 /** A year of four digits or two, an apostrophe before it: "’26". */
 const yearIn = (text: string): number => Number(text.replace(/\D/g, ''));
@@ -46,9 +47,9 @@ export function findDates(text: string): FoundDate[] {
     found.push({ dates, index, length: match[0].length });
   };
   const single = (date: IsoDate | null): FoundDate['dates'] => (date ? { 'day-first': date, 'month-first': date, 'year-first': date } : {});
-  for (const m of text.matchAll(patterns[0])) add(m, single(dayOf(+m[1]!, +m[3]!, +m[4]!)));
-  if (text.includes('年')) for (const m of text.matchAll(patterns[2])) add(m, single(dayOf(+m[1]!, +m[2]!, +m[3]!)));
-  for (const m of text.matchAll(patterns[1])) {
+  for (const m of text.matchAll(patterns.yearFirst)) add(m, single(dayOf(+m[1]!, +m[3]!, +m[4]!)));
+  if (text.includes('年')) for (const m of text.matchAll(patterns.japanese)) add(m, single(dayOf(+m[1]!, +m[2]!, +m[3]!)));
+  for (const m of text.matchAll(patterns.inNumbers)) {
     const dates: FoundDate['dates'] = {};
     const dayFirst = dayOf(+m[4]!, +m[3]!, +m[1]!);
     const monthFirst = dayOf(+m[4]!, +m[1]!, +m[3]!);
@@ -56,23 +57,22 @@ export function findDates(text: string): FoundDate[] {
     if (monthFirst && m[2] !== '.') dates['month-first'] = monthFirst;
     add(m, dates);
   }
-  for (const m of text.matchAll(patterns[5])) add(m, single(dayOf(+m[4]!, +(m[2] ?? m[3])!, +m[1]!)));
+  for (const m of text.matchAll(patterns.dayMonthYear)) add(m, single(dayOf(+m[4]!, +(m[2] ?? m[3])!, +m[1]!)));
   if (!named) return found.sort((a, b) => a.index - b.index);
-  for (const m of text.matchAll(patterns[3])) {
-    const month = months.get(plainMonth(m[2]!));
+  for (const m of text.matchAll(patterns.dayNameYear)) {
+    const month = monthNamed(m[2]!);
     if (month) add(m, single(dayOf(yearIn(m[3]!), month, +m[1]!)));
   }
-  for (const m of text.matchAll(patterns[4])) {
-    const month = months.get(plainMonth(m[1]!));
+  for (const m of text.matchAll(patterns.nameDayYear)) {
+    const month = monthNamed(m[1]!);
     if (month) add(m, single(dayOf(yearIn(m[3]!), month, +m[2]!)));
   }
-  for (const m of text.matchAll(patterns[6])) {
-    const name = plainMonth(m[2]!),
-      month = wordsToo.has(name) ? undefined : months.get(name);
+  for (const m of text.matchAll(patterns.shortYear)) {
+    const month = isWordToo(m[2]!) ? undefined : monthNamed(m[2]!);
     if (month) add(m, single(dayOf(+m[3]!, month, +m[1]!)));
   }
-  for (const m of text.matchAll(patterns[7])) {
-    const month = months.get(plainMonth(m[2]!)),
+  for (const m of text.matchAll(patterns.inWords)) {
+    const month = monthNamed(m[2]!),
       day = ordinals.indexOf(m[1]!.toLowerCase()) + 1;
     if (month && day > 0) add(m, single(dayOf(+m[3]!, month, day)));
   }
@@ -99,7 +99,7 @@ export function typedDate(typed: string, today: IsoDate, order: 'day-first' | 'm
   const short = /^(\d{1,2})[\s/.-]+(\d{1,2}|[a-z]{3,13})$/.exec(text);
   if (!short) return null;
   const inNumbers = /^\d/.test(short[2]!);
-  const month = inNumbers ? Number(short[second]) : months.get(short[2]!),
+  const month = inNumbers ? Number(short[second]) : monthNamed(short[2]!),
     dayNumber = Number(inNumbers ? short[first] : short[1]);
   if (!month) return null;
   const year = yearOf(today);

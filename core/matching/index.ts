@@ -8,3 +8,4 @@ export {
   type Traces,
   type SupplierMatch,
 } from './supplier.ts';
+export { weighKnown, type Beside } from './weigh.ts';

@@ -15,12 +15,15 @@ export interface Traces {
   iban: string | null;
   emails: string[];
 }
+
+/** The traces of its sender that a reading has. */
 export const tracesOf = ({ header, supplierEmails }: Reading): Traces => ({
   name: header.supplierName?.value ?? null,
   taxId: header.supplierTaxId?.value ?? null,
   iban: header.supplierIban?.value ?? null,
   emails: supplierEmails,
 });
+
 export interface SupplierMatch {
   id: string;
   /** One sentence for the clerk. */ reason: string;
@@ -40,7 +43,8 @@ export const plainName = (name: string): string =>
     .replace(legal, '')
     .replace(/\s+/g, ' ')
     .trim();
-const digits = (taxId: string): string => squash(taxId).replace(/^[A-Z]{2}(?=\d{8})/, '');
+/** A tax number without its country's letters, as it is compared. */
+export const bareTaxId = (taxId: string): string => squash(taxId).replace(/^[A-Z]{2}(?=\d{8})/, '');
 
 /** Mail domains that many firms share say nothing about the sender. */
 const shared = new Set(['mail.example', 'post.example', 'inbox.example']);
@@ -51,7 +55,7 @@ const shared = new Set(['mail.example', 'post.example', 'inbox.example']);
  */
 export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierMatch | null {
   const only = (list: KnownSupplier[]): KnownSupplier | null => (list.length === 1 ? list[0]! : null);
-  const byTax = traces.taxId ? only(known.filter((s) => s.taxId && digits(s.taxId) === digits(traces.taxId!))) : null;
+  const byTax = traces.taxId ? only(known.filter((s) => s.taxId && bareTaxId(s.taxId) === bareTaxId(traces.taxId!))) : null;
   const byIban = traces.iban ? only(known.filter((s) => s.iban && squash(s.iban) === squash(traces.iban!))) : null;
   const domains = traces.emails.map((e) => e.split('@')[1] ?? '').filter((d) => d && !shared.has(d));
   const byMail = domains.map((domain) => only(known.filter((s) => s.email?.toLowerCase().endsWith(`@${domain}`)))).find(Boolean) ?? null;

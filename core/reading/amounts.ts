@@ -3,7 +3,7 @@ import { textOf, union, type Mark, type Word } from '../page/index.ts';
 import { findLabels } from './labels.ts';
 import { totalBook, type TotalLabel } from './lexicon/index.ts';
 import type { LabelledRow, Layout } from './layout.ts';
-import { hasDecimals, isCurrency, parseNumber, parsePercent } from './numbers.ts';
+import { hasDecimals, isCurrency, parseNumber, parsePercent } from '../numbers/index.ts';
 import type { Table } from './table/index.ts';
 
 /** An amount outside the line table and what the words beside it call it. */

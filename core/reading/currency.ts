@@ -1,6 +1,6 @@
 import { union, type Mark, type Word } from '../page/index.ts';
 import type { LabelledRow, Layout } from './layout.ts';
-import { currencyCodes, currencySigns } from './numbers.ts';
+import { currencyCodes, currencySigns } from '../numbers/index.ts';
 import type { Read } from './types.ts';
 
 const code = new RegExp(`(?<![A-Z])(${currencyCodes.join('|')})(?![A-Z])`);

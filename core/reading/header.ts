@@ -1,4 +1,4 @@
-import { parseTerms } from '../terms/index.ts';
+import { onlyDays, parseTerms } from '../terms/index.ts';
 import { findDates, type DateOrder } from '../dates/index.ts';
 import { union, type Mark, type Word } from '../page/index.ts';
 import { candidatesOf, type Candidate } from './candidates.ts';
@@ -109,10 +109,6 @@ function lettered(layout: Layout, inTable: (row: LabelledRow) => boolean): { row
   );
 }
 
-/** Nothing but days, and perhaps that they are net. */
-const bareTerms =
-  /^\W*(?:nett?o?\W+)?\d{1,3} (?:days?|tage?n?|jours?|dagen|dagar|dager|dage|d[ií]as?|giorni|gg|dni|pv|dn[íiuů])(?:\W+nett?o?)?\W*$/i;
-
 /** Payment terms in the trade's words: behind their label, or a sentence about payment anywhere. */
 export function readTerms(layout: Layout, inTable: (row: LabelledRow) => boolean): Read | null {
   const found: Scored[] = [];
@@ -143,7 +139,7 @@ export function readTerms(layout: Layout, inTable: (row: LabelledRow) => boolean
     if (!inTable(row))
       for (const s of row.segments)
         for (const part of s.text.split(/\s[|·•]\s/))
-          if (bareTerms.test(part) && parseTerms(part))
+          if (onlyDays(part))
             found.push({ value: part.trim(), mark: markOf(row.page, s.words), confidence: 0, proof: null, trust: 0.7, score: 0.5 });
   return best(found.filter((f) => f.value.length < 160));
 }

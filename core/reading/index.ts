@@ -1,5 +1,4 @@
 export { readDocument, sure, unread } from './read.ts';
-export { decideStyle, numberAsPrinted, parseNumber, type NumberStyle } from './numbers.ts';
 export { toFormat } from './format.ts';
 export { findIbans, isIban } from './iban.ts';
 export { findEmails, squash } from './identifiers.ts';
@@ -18,4 +17,4 @@ export { headOf, sumsClose } from './head.ts';
 export { readScanned, type ScannedReading } from './scanned.ts';
 export type { Spot, SpotSeen } from './secondlook.ts';
 export type { Context, Known } from './head/index.ts';
-export { weighKnown, type Beside } from './known.ts';
+export { headerPaths } from './paths.ts';

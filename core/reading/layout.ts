@@ -1,7 +1,7 @@
 import { rowsOf, type Page, type Row } from '../page/index.ts';
 import { findLabels, type Found } from './labels.ts';
 import { columnBook, fieldBook, totalBook, type ColumnLabel, type FieldLabel, type TotalLabel } from './lexicon/index.ts';
-import { decideStyle, type NumberStyle } from './numbers.ts';
+import { decideStyle, type NumberStyle } from '../numbers/index.ts';
 
 /** A printed row with the labels that stand on it. */
 export interface LabelledRow extends Row {

@@ -9,7 +9,7 @@ import { findLabels } from './labels.ts';
 import { layOut } from './layout.ts';
 import { fieldBook } from './lexicon/index.ts';
 import { tokensOf } from './lexicon/tokens.ts';
-import { isCurrency } from './numbers.ts';
+import { isCurrency } from '../numbers/index.ts';
 import { chooseLines } from './choose.ts';
 import { readDocument } from './read.ts';
 import { readTable } from './table/index.ts';

@@ -1,6 +1,6 @@
 import type { Page, Word } from '../page/index.ts';
 import { digitLike } from './confusions.ts';
-import { decideStyle } from './numbers.ts';
+import { decideStyle } from '../numbers/index.ts';
 
 /** Figures that end at one place across the page, and how many decimals they print. */
 interface FigureColumn {

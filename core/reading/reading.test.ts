@@ -4,7 +4,7 @@ import type { Page, Word } from '../page/index.ts';
 import { wordsOf } from '../page/index.ts';
 import { findIbans, isIban } from './iban.ts';
 import { checkDigitsHold, findTaxIds, taxNumberOf } from './taxnumbers.ts';
-import { decideStyle, parseNumber, parsePercent } from './numbers.ts';
+import { decideStyle, parseNumber, parsePercent } from '../numbers/index.ts';
 import { readDocument } from './index.ts';
 
 const point = { decimal: '.' as const },

@@ -1,7 +1,7 @@
 import { dec, minorUnits } from '../money/index.ts';
 import type { Mark, Page, Word } from '../page/index.ts';
 import { misreadings } from './confusions.ts';
-import { decideStyle, parseNumber, type NumberStyle } from './numbers.ts';
+import { decideStyle, parseNumber, type NumberStyle } from '../numbers/index.ts';
 import { wordsOn } from './secondlook.ts';
 import { holds } from './table/values.ts';
 import type { Read, Reading, ReadLine } from './types.ts';

@@ -1,6 +1,6 @@
 import { dec, type Decimal } from '../money/index.ts';
 import type { Layout } from './layout.ts';
-import { hasDecimals, parseNumber, parsePercent } from './numbers.ts';
+import { hasDecimals, parseNumber, parsePercent } from '../numbers/index.ts';
 import type { Table } from './table/index.ts';
 
 /** A tax row: rate, the amount it is charged on, and the tax. */

@@ -1,1 +1,1 @@
-export { parseTerms, discountDate, dueDate, type PaymentTerms } from './terms.ts';
+export { onlyDays, parseTerms, discountDate, dueDate, type PaymentTerms } from './terms.ts';

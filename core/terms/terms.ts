@@ -81,6 +81,11 @@ const toMonthEnd = new RegExp(
 );
 const inDays = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})\\b`);
 
+const nothingElse = new RegExp(`^\\W*(?:nett?o?\\W+)?\\d{1,3}\\s?${dayWord}(?:\\W+nett?o?)?\\W*$`);
+
+/** Whether a text is a number of days and nothing else, but perhaps that they are net: "14 days", "netto 30 dagen". */
+export const onlyDays = (text: string): boolean => nothingElse.test(fold(text));
+
 /**
  * Payment terms in the trade's words: "30 days", "net 15", "30 eom", "2/10 n30", "within 14 days",
  * "end of the month following", "due on receipt", and their equivalents in twelve other languages. Null when none is found.

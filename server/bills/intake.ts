@@ -35,8 +35,11 @@ function ofLine(flag: string, ids: string[]): string {
   return id && cell ? cellPath(id, cell) : flag;
 }
 
+/** A supplier of the master list with the bank account that counts. */
+export type SupplierRow = typeof supplier.$inferSelect & { iban: string | null };
+
 /** The master list as the reader matches with it: each supplier with the bank account that counts. */
-export async function knownSuppliers(tx: Executor, companyId: string) {
+export async function knownSuppliers(tx: Executor, companyId: string): Promise<SupplierRow[]> {
   const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
   const accounts = await tx
     .select({ supplierId: bankAccount.supplierId, iban: bankAccount.iban })
@@ -50,6 +53,7 @@ interface NewBill {
   companyId: string;
   documentId: string;
   reading: Reading;
+  suppliers: SupplierRow[];
   /** The lines come from an e-invoice's data, with unit codes. */ data: boolean;
   addressedTo: KnownCompany | null;
   receivedAt: Date;
@@ -59,12 +63,11 @@ interface NewBill {
 /** Makes the bill of a document that was read: supplier matched with its reason, lines coded by what this supplier's lines were. */
 export async function makeBill(
   tx: Executor,
-  { companyId, documentId, reading, data, addressedTo, receivedAt, now }: NewBill,
+  { companyId, documentId, reading, suppliers, data, addressedTo, receivedAt, now }: NewBill,
 ): Promise<string> {
   const h = reading.header;
-  const known = await knownSuppliers(tx, companyId);
-  const match = matchSupplier(tracesOf(reading), known);
-  const found = known.find((s) => s.id === match?.id) ?? null;
+  const match = matchSupplier(tracesOf(reading), suppliers);
+  const found = suppliers.find((s) => s.id === match?.id) ?? null;
   const lineIds = [...reading.lines, ...reading.charges].map(() => v7());
   const unsure = reading.flags
     .map((flag) => paths[flag] ?? ofLine(flag, lineIds))

@@ -9,7 +9,7 @@ import { Refusal } from '../http/problems.ts';
 import { keepBill, workingBill } from './change.ts';
 import { recheck } from './checking.ts';
 import { billIn } from './hand.ts';
-import { makeBill } from './intake.ts';
+import { knownSuppliers, makeBill } from './intake.ts';
 import { asLine } from './show.ts';
 import { editable, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
@@ -98,6 +98,7 @@ export const moveToCompany = command(
       ? await makeBill(tx, {
           companyId: to!.id,
           documentId: made.id,
+          suppliers: await knownSuppliers(tx, to!.id),
           reading: made.reading,
           data: made.findings !== null,
           addressedTo: to!,

@@ -1,18 +1,22 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { toFormat, weighKnown, type Known } from '@ledgerline/core/reading';
+import { matchSupplier, tracesOf, weighKnown } from '@ledgerline/core/matching';
+import { toFormat, type Known, type Reading } from '@ledgerline/core/reading';
 import { noteOf } from './notes.ts';
 import { ReadingPool } from './pool.ts';
 import { inFile } from './result.ts';
 
-/** A list of firms in JSON: name, and as far as they are known taxId, iban, email, address. */
-async function firms(file: string | undefined): Promise<Known[]> {
+/** A firm of a list, a supplier with the numbers of its earlier invoices. */
+type Firm = Known & { numbers?: string[] };
+
+/** A list of firms in JSON: name, and as far as they are known taxId, iban, email, address, numbers. */
+async function firms(file: string | undefined): Promise<Firm[]> {
   if (!file) return [];
   const list: unknown = JSON.parse(await readFile(file, 'utf8'));
   if (!Array.isArray(list) || !list.every((one: unknown) => typeof (one as Known | null)?.name === 'string'))
     throw new Error(`${basename(file)} is not a list of firms: [{ "name": … }, …]`);
-  return list as Known[];
+  return list as Firm[];
 }
 
 /** `ledgerline read [--companies FILE] [--suppliers FILE] FILE…`: one JSON document a file in the reading format; a file that can't be read says why. Exit code 1 then. */
@@ -23,9 +27,21 @@ export async function readFiles(args: string[]): Promise<number> {
     options: { companies: { type: 'string' }, suppliers: { type: 'string' } },
   });
   const companies = await firms(values.companies),
-    suppliers = await firms(values.suppliers);
+    suppliers = (await firms(values.suppliers)).map(({ name, taxId, iban, email, numbers }, i) => ({
+      id: String(i),
+      name,
+      taxId: taxId ?? null,
+      iban: iban ?? null,
+      email: email ?? null,
+      numbers,
+    }));
   const pool = new ReadingPool(1);
   let code = 0;
+  const weighed = (reading: Reading, fileName: string): Reading => {
+    const match = matchSupplier(tracesOf(reading), suppliers),
+      sender = suppliers.find((s) => s.id === match?.id) ?? null;
+    return weighKnown(reading, { suppliers, sender, numbers: sender?.numbers ?? [], fileName });
+  };
   const read = async (path: string): Promise<unknown> => {
     const file = basename(path);
     try {
@@ -34,7 +50,7 @@ export async function readFiles(args: string[]): Promise<number> {
       return result.ok
         ? toFormat(
             file,
-            result.parts.map((p) => (p.findings ? inFile(p) : weighKnown(inFile(p), { suppliers, fileName: file }))),
+            result.parts.map((p) => (p.findings ? inFile(p) : weighed(inFile(p), file))),
           )
         : { file, documents: [], error: noteOf(result) };
     } catch (error) {

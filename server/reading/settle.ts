@@ -1,10 +1,10 @@
 import { and, desc, eq, inArray, isNotNull, isNull, ne } from 'drizzle-orm';
 import { compare } from '@ledgerline/core/einvoice';
-import { matchCompany, matchSupplier, tracesOf, type KnownCompany } from '@ledgerline/core/matching';
-import { squash, weighKnown, type Reading } from '@ledgerline/core/reading';
+import { matchCompany, matchSupplier, tracesOf, weighKnown, type KnownCompany } from '@ledgerline/core/matching';
+import { squash, type Reading } from '@ledgerline/core/reading';
 import { recheck } from '../bills/checking.ts';
 import { touch } from '../bills/hand.ts';
-import { dropBill, knownSuppliers, makeBill } from '../bills/intake.ts';
+import { dropBill, knownSuppliers, makeBill, type SupplierRow } from '../bills/intake.ts';
 import { join, waitingFor } from '../bills/join.ts';
 import { editable, findBill } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
@@ -40,7 +40,8 @@ export async function settlePart(
   const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
   const addressed = matchCompany(seen.header.buyerName?.value ?? null, companies);
   const home = await moveTo(tx, came, row, addressed, parts);
-  const reading = part.findings ? seen : await weighed(tx, home.companyId, seen, parts === 1 ? row.name : null);
+  const suppliers = seen.kind === 'other' ? [] : await knownSuppliers(tx, home.companyId);
+  const reading = part.findings ? seen : await weighed(tx, suppliers, seen, parts === 1 ? row.name : null);
   const base = {
     reading,
     findings: part.findings,
@@ -95,6 +96,7 @@ export async function settlePart(
     companyId: home.companyId,
     documentId: row.id,
     reading,
+    suppliers,
     data: part.findings !== null,
     addressedTo: addressed,
     receivedAt: came.receivedAt,
@@ -108,17 +110,17 @@ export async function settlePart(
 const numbersSeen = 20;
 
 /** A reading weighed with what the application knows: its suppliers, how their numbers look, the file's name. */
-async function weighed(tx: Executor, companyId: string, reading: Reading, fileName: string | null): Promise<Reading> {
-  const suppliers = await knownSuppliers(tx, companyId);
-  const found = matchSupplier(tracesOf(reading), suppliers);
-  const earlier = found
+async function weighed(tx: Executor, suppliers: SupplierRow[], reading: Reading, fileName: string | null): Promise<Reading> {
+  const match = matchSupplier(tracesOf(reading), suppliers),
+    sender = suppliers.find((s) => s.id === match?.id) ?? null;
+  const earlier = sender
     ? await tx
         .select({ number: bill.invoiceNumber })
         .from(bill)
         .where(
           and(
-            eq(bill.companyId, companyId),
-            eq(bill.supplierId, found.id),
+            eq(bill.companyId, sender.companyId),
+            eq(bill.supplierId, sender.id),
             eq(bill.kind, reading.kind),
             isNotNull(bill.postedAt),
             isNotNull(bill.invoiceNumber),
@@ -127,8 +129,7 @@ async function weighed(tx: Executor, companyId: string, reading: Reading, fileNa
         .orderBy(desc(bill.issueDate))
         .limit(numbersSeen)
     : [];
-  const numbers = earlier.map((e) => e.number!);
-  return weighKnown(reading, { suppliers: suppliers.map((s) => (s.id === found?.id ? { ...s, numbers } : s)), fileName });
+  return weighKnown(reading, { suppliers, sender, numbers: earlier.map((e) => e.number!), fileName });
 }
 
 const reader = { personId: null, source: 'reader' };

@@ -1,7 +1,7 @@
 import { parsePath, type Operation } from '@ledgerline/core/bills';
 import { findDates } from '@ledgerline/core/dates';
 import { dec, minorUnits } from '@ledgerline/core/money';
-import { numberAsPrinted } from '@ledgerline/core/reading';
+import { numberAsPrinted } from '@ledgerline/core/numbers';
 import type { Bill, Mark } from '@ledgerline/contract';
 import type { Print } from './print';
 

@@ -1,5 +1,5 @@
 import { findDates, type DateOrder } from '@ledgerline/core/dates';
-import { decideStyle, type NumberStyle } from '@ledgerline/core/reading';
+import { decideStyle, type NumberStyle } from '@ledgerline/core/numbers';
 import type { Bill } from '@ledgerline/contract';
 import type { ShownPage } from '../ui/page-view';
 import { wordsIn } from './place';

@@ -14,13 +14,16 @@ const { values: option } = parseArgs({
 });
 const from = Number(option.from);
 const { printers, close } = await openPrinters();
-for (const [name, print] of Object.entries(printers)) {
-  const read = [];
-  for (const [i, sample] of strangeSamples(Number(option.count), from).entries()) {
-    const { pages } = await contentOfPdf(await print(strange(from + i).sheet));
-    read.push({ sample, score: scored(sample, readDocument(pages)) });
+try {
+  for (const [name, print] of Object.entries(printers)) {
+    const read = [];
+    for (const [i, sample] of strangeSamples(Number(option.count), from).entries()) {
+      const { pages } = await contentOfPdf(await print(strange(from + i).sheet));
+      read.push({ sample, score: scored(sample, readDocument(pages)) });
+    }
+    console.log(name);
+    report(read, option.show);
   }
-  console.log(name);
-  report(read, option.show);
+} finally {
+  await close();
 }
-await close();

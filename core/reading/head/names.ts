@@ -10,7 +10,6 @@ export interface Known {
   iban?: string | null | undefined;
   email?: string | null | undefined;
   address?: string | null | undefined;
-  /** Numbers of its earlier invoices. */ numbers?: readonly string[] | undefined;
 }
 
 /** A printed piece that may be somebody's name. */

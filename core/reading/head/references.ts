@@ -87,7 +87,7 @@ const shapeOf = (key: string): string =>
   key.replace(/\d+/g, (d) => (d.length > 2 ? '9' : '8')).replace(/\p{L}+/gu, (l) => (l.length > 3 ? 'B' : 'A'));
 
 /** Countries whose tax numbers have letters where nothing else has, or an own sign. */
-const telling = new Set(['in', 'jp', 'ch', 'ca', 'fr', 'eu', 'de', 'directive']);
+const telling = new Set(['in', 'jp', 'ch', 'ca', 'directive']);
 
 /** Evidence for each reference of a document, for every role alike. */
 export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Reference[]): Features[] {

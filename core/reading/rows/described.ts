@@ -1,4 +1,4 @@
-import { isCurrency } from '../numbers.ts';
+import { isCurrency } from '../../numbers/index.ts';
 import type { SeenItem } from './itemfeatures.ts';
 import type { LogShares } from './models.ts';
 import type { PrintedRow } from './printed.ts';

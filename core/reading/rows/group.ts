@@ -106,11 +106,12 @@ export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<
 /** How sure it is, for each line, that just these rows are its own: by the least sure of them and of the rows beside it that are not. */
 export function sureOf(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], lines: readonly LineRows[]): number[] {
   const own = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
+  const lineRows = new Set(lines.map((l) => l.row));
   const alike = new Map<string, { sum: number; n: number }>();
   const share = (r: number) => Math.exp(shares[r]!.part);
   for (const [r, row] of rows.entries()) {
     const one = alike.get(printedAs(row)) ?? alike.set(printedAs(row), { sum: 0, n: 0 }).get(printedAs(row))!;
-    if (lines.some((l) => l.row === r)) continue;
+    if (lineRows.has(r)) continue;
     one.sum += share(r);
     one.n++;
   }

@@ -1,7 +1,7 @@
 import type { Word } from '../../page/index.ts';
 import type { LabelledRow, Layout } from '../layout.ts';
 import { edgesOfPages, straightened } from './edges.ts';
-import { isCurrency, parseNumber, type NumberStyle } from '../numbers.ts';
+import { isCurrency, parseNumber, type NumberStyle } from '../../numbers/index.ts';
 
 /** Something that stands in a printed row: a figure, or a word. */
 export interface Item {

@@ -1,7 +1,7 @@
 import type { Cells } from './cells.ts';
 import type { Column } from './heading.ts';
 import { holds, numberCell, type NumberCell } from './values.ts';
-import type { NumberStyle } from '../numbers.ts';
+import type { NumberStyle } from '../../numbers/index.ts';
 
 /** Which columns multiply to the amount. Indexes into the columns; `per` is what the price is for (1, 100, 1000). */
 export interface Product {

@@ -1,6 +1,6 @@
 import { dec, roundTo, zero, type Decimal } from '../../money/index.ts';
 import { textOf, type Word } from '../../page/index.ts';
-import { hasDecimals, parseNumber, parsePercent, type NumberStyle } from '../numbers.ts';
+import { hasDecimals, parseNumber, parsePercent, type NumberStyle } from '../../numbers/index.ts';
 
 /** An amount with two decimals, as it is printed. */
 export const printedAmount = /^[-−(£$€¥]*\d[\d.,'’]*[.,]\d{2}\)?$/;

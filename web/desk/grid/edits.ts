@@ -1,6 +1,6 @@
 import { cellPath, textCells, type Operation } from '@ledgerline/core/bills';
 import { readFigures } from '@ledgerline/core/clipboard';
-import type { NumberStyle } from '@ledgerline/core/reading';
+import type { NumberStyle } from '@ledgerline/core/numbers';
 import type { Bill, BillLine, Choice, ChoiceKind } from '@ledgerline/contract';
 import type { Column } from './columns';
 import type { Block } from './selection';

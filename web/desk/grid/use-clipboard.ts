@@ -1,7 +1,7 @@
 import { useState, type ClipboardEvent } from 'react';
 import { toast } from 'sonner';
 import { formatBlock, parseBlock } from '@ledgerline/core/clipboard';
-import type { NumberStyle } from '@ledgerline/core/reading';
+import type { NumberStyle } from '@ledgerline/core/numbers';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { sentenceOf } from '../../app/api';
 import { usePlace } from '../../app/company';

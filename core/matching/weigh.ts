@@ -1,34 +1,17 @@
-import { plainName, type Known } from './head/names.ts';
-import { referenceKey } from './head/references.ts';
-import { squash } from './identifiers.ts';
-import { headerPaths } from './paths.ts';
-import { sure } from './read.ts';
-import { type HeaderField, type Read, type Reading } from './types.ts';
+import { referenceKey } from '../reading/head/references.ts';
+import { headerPaths, sure, squash, type HeaderField, type Read, type Reading } from '../reading/index.ts';
+import { bareTaxId, plainName, type KnownSupplier } from './supplier.ts';
 
 /** What is known of a document beside its pages. */
 export interface Beside {
-  suppliers?: readonly Known[];
+  suppliers: readonly KnownSupplier[];
+  /** The one that its traces name. */ sender: KnownSupplier | null;
+  /** Numbers of the sender's earlier bills of this kind. */ numbers?: readonly string[];
   /** The file's name: people give it the number of the invoice. */ fileName?: string | null;
 }
 
-/** How much more likely a candidate is that a known fact speaks for: by the share of right and of wrong ones that have it. */
+/** How much more likely a candidate is that a known fact speaks for: by the share of right and of wrong ones that have it, set by hand. */
 const weighs = { name: 50, taxId: 50, shape: 10, fileName: 8 };
-
-/** The supplier that the document's account, tax number or mail domain names; null where they name none, or two. */
-function named({ header, supplierEmails }: Reading, suppliers: readonly Known[]): Known | null {
-  const account = header.supplierIban && squash(header.supplierIban.value);
-  const numbers = candidates(header.supplierTaxId).map((r) => bare(r.value));
-  const domains = new Set(supplierEmails.map((e) => e.split('@')[1]));
-  const found = suppliers.filter(
-    (s) =>
-      (s.iban && squash(s.iban) === account) ||
-      (s.taxId && numbers.includes(bare(s.taxId))) ||
-      (s.email && domains.has(s.email.toLowerCase().split('@')[1])),
-  );
-  return found.length === 1 ? found[0]! : null;
-}
-
-const bare = (taxId: string): string => squash(taxId).replace(/^[A-Z]{2}(?=\d{8})/, '');
 
 type Candidate = NonNullable<Read['rivals']>[number];
 const candidates = (read: Read | null): Candidate[] =>
@@ -74,10 +57,9 @@ function usualShape(numbers: readonly string[]): string | null {
  * A reading weighed with what is known beside the page: the names, tax numbers and accounts of suppliers, how their earlier numbers look,
  * and the name of the file. It chooses among what the page shows and invents nothing.
  */
-export function weighKnown(reading: Reading, { suppliers = [], fileName }: Beside): Reading {
+export function weighKnown(reading: Reading, { suppliers, sender, numbers = [], fileName }: Beside): Reading {
   if (reading.kind === 'other') return reading;
   const { header } = reading;
-  const sender = named(reading, suppliers);
   const names = new Set((sender ? [sender] : suppliers).map((s) => plainName(s.name)));
   const buyer = header.buyerName && plainName(header.buyerName.value);
   const supplierName = weighed(
@@ -85,8 +67,7 @@ export function weighKnown(reading: Reading, { suppliers = [], fileName }: Besid
     (v) => (plainName(v) !== buyer && names.has(plainName(v)) ? weighs.name : 1),
     'a supplier that is known',
   );
-  const known = sender ?? suppliers.find((s) => supplierName && plainName(s.name) === plainName(supplierName.value));
-  const shape = known ? usualShape(known.numbers ?? []) : null;
+  const shape = usualShape(numbers);
   const file = squash((fileName ?? '').replace(/\.\w{2,4}$/, ''));
   const order = header.purchaseOrder && referenceKey(header.purchaseOrder.value);
   const invoiceNumber = weighed(
@@ -99,7 +80,7 @@ export function weighKnown(reading: Reading, { suppliers = [], fileName }: Besid
   );
   const supplierTaxId = weighed(
     header.supplierTaxId,
-    (v) => (known?.taxId && bare(v) === bare(known.taxId) ? weighs.taxId : 1),
+    (v) => (sender?.taxId && bareTaxId(v) === bareTaxId(sender.taxId) ? weighs.taxId : 1),
     'tax number that is known',
   );
   const weighedNow: Partial<Record<HeaderField, Read | null>> = { supplierName, invoiceNumber, supplierTaxId };
