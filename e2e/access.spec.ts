@@ -71,6 +71,27 @@ for (const theme of ['ledgerday', 'ledgernight'] as const)
     expect(await faults(page), 'repeating bills').toEqual([]);
   });
 
+test('a key pressed right after Esc opens its dialog, and it stays', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/bills?q=stage:read');
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(dialog(page)).toHaveAccessibleName('A bill by hand');
+  await page.evaluate(async () => {
+    const open = document.querySelector('dialog[open]') as HTMLDialogElement & { requestClose(): void };
+    // As Esc does it, and the next key before the browser has said that the dialog is closed.
+    open.requestClose();
+    await Promise.resolve();
+    (document.activeElement ?? document.body).dispatchEvent(
+      new KeyboardEvent('keydown', { key: 'c', altKey: true, bubbles: true, cancelable: true }),
+    );
+    await new Promise((done) => setTimeout(done));
+  });
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(done))));
+  await expect(dialog(page)).toHaveCount(1);
+  await expect(dialog(page)).toHaveAccessibleName('Columns');
+});
+
 for (const [width, height] of [
   [1024, 768],
   [1920, 1080],

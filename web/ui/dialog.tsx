@@ -17,7 +17,18 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
   }, []);
   // At the end of the document: what the place around it sets for its own letters is not the dialog's.
   return createPortal(
-    <dialog ref={ref} className="modal" aria-label={title} onClose={close} onKeyDown={(e) => e.stopPropagation()}>
+    <dialog
+      ref={ref}
+      className="modal"
+      aria-label={title}
+      // Esc ends it at once: "close" comes later, and would end what the next key has opened meanwhile.
+      onCancel={(e) => {
+        e.preventDefault();
+        close();
+      }}
+      onClose={close}
+      onKeyDown={(e) => e.stopPropagation()}
+    >
       <div className={`modal-box ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
         <h2 className="mb-3 text-lg font-semibold">{title}</h2>
         {children}
