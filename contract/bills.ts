@@ -2,14 +2,22 @@ import { Type, type Static } from '@sinclair/typebox';
 import { EventRow } from './events.ts';
 import { Exception, SettledException } from './exceptions.ts';
 import { BillKind, cellSchemas, headerSchemas, LineKind } from './operations.ts';
-import { Day, Id, Marks, Nullable } from './shared.ts';
+import { Day, Id, Mark, Marks, Nullable } from './shared.ts';
 import { Choice } from './choices.ts';
 import { BillNote } from './notes.ts';
 
 export const stages = ['read', 'coded', 'approved', 'posted', 'paid', 'reversed', 'set-aside', 'returned', 'discarded'] as const;
 export type Stage = (typeof stages)[number];
 
-export const BillLine = Type.Object({ id: Id, kind: LineKind, ...cellSchemas, marks: Marks });
+/** What else a row of the page says, under which heading. */
+const FurtherCell = Type.Object({ heading: Nullable(Type.String()), value: Type.String(), mark: Mark });
+export const BillLine = Type.Object({
+  id: Id,
+  kind: LineKind,
+  ...cellSchemas,
+  marks: Marks,
+  further: Type.Optional(Type.Array(FurtherCell)),
+});
 export const BillHeader = Type.Object({
   ...headerSchemas,
   supplierName: Nullable(Type.String()),

@@ -1,4 +1,5 @@
 import type { Mark } from '../page/index.ts';
+import type { FurtherCell } from '../reading/types.ts';
 
 /** A value's place on the page, how sure the reader was, the sum that proved it, and what was put right. */
 export interface StoredMark {
@@ -51,6 +52,8 @@ export interface WorkingLine extends LineCells {
   id: string;
   kind: LineKind;
   marks: Record<string, StoredMark>;
+  /** What else its row on the page says, under which heading. */
+  further?: FurtherCell[];
 }
 /** A bill in hand: its head, its lines in order, where its values stand on the page, and what the reader doubts (paths). */
 export interface WorkingBill extends HeaderCells {

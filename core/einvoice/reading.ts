@@ -53,6 +53,7 @@ function lineOf(line: EInvoiceLine): ReadLine {
     discountPercent: read(discountPercent),
     taxRate: read(plain(line.rate)),
     amount: { ...read(amount, proof)! },
+    further: [],
   };
 }
 

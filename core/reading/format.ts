@@ -45,6 +45,7 @@ function documentOf(r: Reading): object {
       discountPercent: value(l.discountPercent),
       taxRate: value(l.taxRate),
       amount: l.amount.value,
+      ...(l.further.length > 0 ? { further: l.further.map(({ heading, value: said }) => ({ heading, value: said })) } : {}),
     })),
     confidence,
     flags: r.flags,

@@ -5,6 +5,7 @@ export { findEmails, squash } from './identifiers.ts';
 export { findTaxIds } from './taxnumbers.ts';
 export {
   headerFields,
+  type FurtherCell,
   type HeaderField,
   type Kind,
   type Read,

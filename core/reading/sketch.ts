@@ -17,5 +17,6 @@ export const sketchLine = (
     discountPercent: null,
     taxRate: read(given.taxRate),
     amount: read(amount)!,
+    further: [],
   };
 };

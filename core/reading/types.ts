@@ -26,6 +26,14 @@ export interface ReadLine {
   discountPercent: Read | null;
   taxRate: Read | null;
   amount: Read;
+  /** What else its printed rows say in columns of their own. */
+  further: FurtherCell[];
+}
+/** A cell of a line beside what is computed with: the words over its column, where there are any, and what it says. */
+export interface FurtherCell {
+  heading: string | null;
+  value: string;
+  mark: Mark;
 }
 
 export interface ReadCharge {

@@ -43,6 +43,15 @@ describe('a bill on its way', () => {
     expect(stops(bill)).toEqual([]);
     expect(bill.events.map((e) => e.verb)).toEqual(['arrived', 'read']);
   });
+  it('keeps what its rows say beside their figures, whatever is changed in them', async () => {
+    const further = [{ heading: 'Lot', value: 'K24', mark: { page: 1, x: 200, y: 90, w: 18, h: 9 } }];
+    const id = await world.build.bill({ lines: [{ further }, {}] });
+    const [line] = (await world.show(id)).lines;
+    await change(id, [{ do: 'set-cell', line: line!.id, field: 'description', value: 'Beaker' }]);
+    const { lines } = await world.show(id);
+    expect(lines[0]).toMatchObject({ description: 'Beaker', further });
+    expect(lines[1]).not.toHaveProperty('further');
+  });
   it('cannot be sent on while the sums are off; the sentence says by how much', async () => {
     const id = await world.build.bill();
     const saved = await change(id, [set('gross', '121.00')]);

@@ -63,7 +63,7 @@ export async function makeByHand(tx: Executor, { companyId, head, lines, from, t
 }
 
 const cellsOf = (row: Awaited<ReturnType<typeof linesOf>>[number]): { kind: LineKind } & LineCells => {
-  const { id: _id, marks: _marks, ...cells } = asLine(row);
+  const { id: _id, marks: _marks, further: _further, ...cells } = asLine(row);
   return cells;
 };
 /** What a bill would be made from again: its head without number and dates, and its lines. */

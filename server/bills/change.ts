@@ -19,7 +19,7 @@ export const workingBill = (record: BillRecord, lines: WorkingLine[]): WorkingBi
   unsure: record.unsure,
   lines,
 });
-const lineColumns = (line: LineCells & Pick<WorkingLine, 'kind' | 'marks'>, position: number) => ({
+const lineColumns = (line: LineCells & Pick<WorkingLine, 'kind' | 'marks' | 'further'>, position: number) => ({
   kind: line.kind,
   code: line.code,
   description: line.description,
@@ -35,6 +35,7 @@ const lineColumns = (line: LineCells & Pick<WorkingLine, 'kind' | 'marks'>, posi
   costCentreId: line.costCentreId,
   taxCodeId: line.taxCodeId,
   marks: line.marks,
+  further: line.further ?? [],
   position,
 });
 

@@ -69,6 +69,7 @@ export async function addLines(
       taxRate: line.taxRate?.value ?? null,
       amount: line.amount.value,
       marks: marksOf(line),
+      further: line.further,
     })),
     ...reading.charges.map((charge) => ({
       ...emptyCells(),
@@ -76,6 +77,7 @@ export async function addLines(
       description: charge.label.slice(0, 500),
       amount: charge.amount.value,
       marks: { amount: stored(charge.amount) },
+      further: [],
     })),
   ];
   if (rows.length === 0) return;

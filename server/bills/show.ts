@@ -27,6 +27,7 @@ export const asLine = (row: LineRecord): BillLine => ({
   costCentreId: row.costCentreId,
   taxCodeId: row.taxCodeId,
   marks: row.marks,
+  ...(row.further.length > 0 ? { further: row.further } : {}),
 });
 
 /** The supplier, accounts, cost centres and tax codes that a bill names, with their codes and names. */

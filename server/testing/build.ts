@@ -1,3 +1,4 @@
+import type { FurtherCell } from '@ledgerline/core/reading';
 import { eq } from 'drizzle-orm';
 import { dec, sum } from '@ledgerline/core/money';
 import { arrival, bill, billLine, document, documentPage } from '../db/schema/index.ts';
@@ -18,6 +19,7 @@ export interface LineWish {
   account?: string | null;
   centre?: string | null;
   code?: string | null;
+  further?: FurtherCell[];
 }
 export interface BillWish {
   stage?: 'read' | 'coded' | 'approved' | 'posted';
@@ -122,6 +124,7 @@ export function builders(world: World) {
             quantity: l.quantity ?? null,
             unitPrice: l.unitPrice ?? null,
             amount: l.amount === undefined ? '100.00' : l.amount,
+            further: l.further ?? [],
             accountId: l.account === null ? null : own.account(l.account ?? '6000'),
             costCentreId: l.centre === null ? null : own.centre(l.centre ?? '200'),
             taxCodeId: l.code === null ? null : own.taxCode(l.code ?? 'S20').id,

@@ -20,6 +20,7 @@ export interface SeenItem {
   /** Items of other lines that stand in the same column have the same key. */ column: string;
   /** A factor of other figures of its line. */ makes: boolean;
   /** The product of others. */ made: boolean;
+  /** Rows over the lines of its page that may head them, the nearest first. */ heads: readonly PrintedRow[];
 }
 
 const near = (a: number, b: number, by: number): boolean => Math.abs(a - b) <= by;
@@ -160,6 +161,7 @@ export function itemFeatures(
       column: `${kind} ${edgeOf(figure ? item.end : item.left)} ${off}`,
       makes: product?.factor ?? false,
       made: product?.result ?? false,
+      heads: over,
     };
   });
 }

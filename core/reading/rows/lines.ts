@@ -4,6 +4,7 @@ import { rateOf } from '../table/rates.ts';
 import { explained } from '../taxtable.ts';
 import type { Read, ReadLine } from '../types.ts';
 import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, openedAbove, startsIn, type Weighed } from './described.ts';
+import { furtherOf } from './further.ts';
 import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
 import { partsOf, plain, together } from './products.ts';
@@ -80,6 +81,7 @@ export function linesOf(
     describing = describingColumns(own, starts);
   let multiply = 0;
   const found: ReadLine[] = [];
+  const used: Set<Weighed>[] = [];
   const all = own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk));
   const takenOf = (line: number) => {
     const p = all[line];
@@ -149,7 +151,10 @@ export function linesOf(
           ? read(said.value.replace(/\.0+$/, ''), [rate], rate.item.words, Math.min(said.confidence, shareOf(rate, 'rate')))
           : null,
       amount: read(plain(amount), [amount], amount.item.words, shareOf(amount, 'amount'), parts.holds),
+      further: [],
     });
+    used.push(new Set([...taken, ...code, ...described, rate, unit && after].filter((w) => w !== null && w !== undefined)));
   }
+  for (const [line, further] of furtherOf(own, used, rows).entries()) found[line]!.further = further;
   return { lines: found, multiply };
 }

@@ -1,7 +1,7 @@
 import { dec, sum, zero } from '../../money/index.ts';
 import { textOf, union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
-import type { Read, ReadLine } from '../types.ts';
+import type { Read, FurtherCell, ReadLine } from '../types.ts';
 import type { Cells } from './cells.ts';
 import { headingsOf, type Column, type Heading } from './heading.ts';
 import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
@@ -254,5 +254,15 @@ function lineOf(
     discountPercent: rebate ? own(read(rebate, discount!.words, 0.9)) : null,
     taxRate: rate && read(rate.value.replace(/\.0+$/, ''), taxWords, rate.confidence),
     amount: proven ? { ...read(amount.value, amount.words, 0.995), proof: sentence } : read(amount.value, amount.words, 0.9),
+    further: furtherCells(anchor, columns, [product.quantity, product.price, product.amount, product.discount, product.perColumn]),
   };
+}
+
+/** What stands under headings that no figure of the line is read from. */
+function furtherCells({ row, cells }: TableRow, columns: Column[], read: readonly (number | null)[]): FurtherCell[] {
+  return columns.flatMap((c, i) => {
+    const words = cells[i]!;
+    if (read.includes(i) || !['other', 'otherQuantity', 'otherPrice', 'grossAmount'].includes(c.role) || words.length === 0) return [];
+    return [{ heading: c.text.slice(0, 60) || null, value: textOf(words).slice(0, 60), mark: { page: row.page, ...union(words) } }];
+  });
 }

@@ -15,6 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import type { StoredMark } from '@ledgerline/core/bills';
+import type { FurtherCell } from '@ledgerline/core/reading';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { document } from './arrivals.ts';
 import { day, id, moment } from './columns.ts';
@@ -137,6 +138,8 @@ export const billLine = pgTable(
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),
     marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
+    /** What else its row on the page says, under which heading. */
+    further: jsonb('further').$type<FurtherCell[]>().notNull().default([]),
   },
   (t) => [
     index('bill_line_bill').on(t.billId, t.position),

@@ -36,6 +36,32 @@ export function Foot({ bill, grid }: { bill: Bill; grid: Grid }) {
         ))}
         <td className="border-t hair" />
       </tr>
+      {bill.lines.some((l) => l.further) && (
+        <tr className="text-[13px]">
+          <td className="border-t hair" />
+          <td colSpan={columns.length + 1} className="h-7 truncate border-t hair px-1.5">
+            <Further bill={bill} row={selection?.head.row ?? null} />
+          </td>
+        </tr>
+      )}
     </tfoot>
+  );
+}
+
+/** What else the page says in the row in hand, each under its heading. */
+function Further({ bill, row }: { bill: Bill; row: number | null }) {
+  const cells = row === null ? null : (bill.lines[row]?.further ?? []);
+  if (!cells) return <span className="quiet">Rows say more on the page than the grid has: take one in hand to see it.</span>;
+  if (cells.length === 0) return <span className="quiet">Row {row! + 1} says nothing else on the page.</span>;
+  return (
+    <>
+      <span className="quiet">Row {row! + 1} also says</span>
+      {cells.map(({ heading, value }, i) => (
+        <span key={i} className="ml-3">
+          {heading && <span className="quiet">{heading} </span>}
+          <span className="tabular-nums">{value}</span>
+        </span>
+      ))}
+    </>
   );
 }

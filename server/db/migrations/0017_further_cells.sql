@@ -1,0 +1,1 @@
+ALTER TABLE "bill_line" ADD COLUMN "further" jsonb DEFAULT '[]'::jsonb NOT NULL;
