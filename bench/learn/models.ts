@@ -58,21 +58,35 @@ export function learnAlone({ tasks, told, rows, items, totals }: Material, witho
   };
 }
 
+/** Of fewer values no share is told. */
+const fewest = 12;
+
 /** Shares up to which, with the share of right ones, rising: neighbours are pooled until it rises (isotonic regression), each with one doubt. */
 export function pooled(judged: readonly Judged[]): Steps {
   const groups: { upTo: number; right: number; all: number }[] = [];
+  const unite = () => {
+    const [a, b] = [groups.at(-2)!, groups.pop()!];
+    a.upTo = b.upTo;
+    a.right += b.right;
+    a.all += b.all;
+  };
+  const falls = () => {
+    const [a, b] = [groups.at(-2), groups.at(-1)];
+    return a !== undefined && b !== undefined && (a.right / a.all >= b.right / b.all || a.all < fewest);
+  };
   for (const { share, right } of [...judged].sort((a, b) => a.share - b.share)) {
     groups.push({ upTo: share, right: right ? 1 : 0, all: 1 });
-    for (
-      let a = groups.at(-2), b = groups.at(-1);
-      a && b && (a.right / a.all >= b.right / b.all || a.all < 12);
-      a = groups.at(-2), b = groups.at(-1)
-    ) {
-      a.upTo = b.upTo;
-      a.right += b.right;
-      a.all += b.all;
-      groups.pop();
-    }
+    // What has the same share stands together before it is compared.
+    if (groups.at(-2)?.upTo === share) unite();
+  }
+  const single = groups.splice(0);
+  for (const group of single) {
+    groups.push(group);
+    while (falls()) unite();
+  }
+  while (groups.length > 1 && groups.at(-1)!.all < fewest) {
+    unite();
+    while (falls()) unite();
   }
   return groups.map((g) => [Number(g.upTo.toFixed(4)), Number(Math.min(0.995, (g.right + 0.3) / (g.all + 1)).toFixed(3))]);
 }

@@ -2,7 +2,7 @@
 // Learns what facts of the head, rows, items and totals look like, from samples with truth (files NAME.pdf with NAME.truth.json) and
 // the maker. Families are dealt into parts; each part is left out in turn to measure; then, with --write, it is learned from all and
 // written into core/reading (head/weights.ts, rows/weights.ts, rows/network.ts, totals/weights.ts). With --read every document is read by weights that never
-// saw its family, and compared; --show lists the faults whose path contains it. --keep keeps what was
+// saw its family, and compared (with --write how sure its rules may be is measured, too); --show lists the faults whose path contains it. --keep keeps what was
 // learned of single things in a file, or takes it from there: what stands among others is learned anew, and read by the rules of now.
 import { fork } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -18,11 +18,13 @@ import { learnContext, type LeftOut } from './context.ts';
 import type { FoldLearned, FoldsWanted } from './fold.ts';
 import { foldOf, gather, type Wanted } from './gather.ts';
 import { roles, type Role } from './head.ts';
+import { measured, shares } from './measure.ts';
 import { pooled } from './models.ts';
 import { itemExamples, tell, totalExamples, type Told } from './rows.ts';
 import { report } from './report.ts';
 import { scored } from './score.ts';
-import { write } from './write.ts';
+import type { Sample } from './samples.ts';
+import { write, writeMeasured } from './write.ts';
 
 const { values: option } = parseArgs({
   options: {
@@ -138,12 +140,12 @@ if (option.write) {
 }
 if (option.read) {
   const samples = await gather({ ...wanted, made: 0 });
-  const scores = samples.map((sample) => ({
-    sample,
-    score: scored(
-      sample,
-      readingBy(learned.get(foldOf(sample.family, wanted.folds))!, () => readDocument(sample.pages)),
-    ),
-  }));
-  report(scores, option.show);
+  const read = (sample: Sample, raw = false) =>
+    readingBy(learned.get(foldOf(sample.family, wanted.folds))!, () => readDocument(sample.pages, { raw }));
+  report(
+    samples.map((sample) => ({ sample, score: scored(sample, read(sample)) })),
+    option.show,
+  );
+  // Scores of rules are measured last: what was learned is weighed in them.
+  if (option.write) writeMeasured(shares(samples.flatMap((sample) => measured(sample, read(sample, true), read(sample)))), samples.length);
 }

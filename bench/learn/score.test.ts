@@ -1,6 +1,8 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readDocument } from '../../core/reading/index.ts';
+import { readDocument, type Reading } from '../../core/reading/index.ts';
 import { foldOf } from './gather.ts';
+import { measured } from './measure.ts';
 import { pooled } from './models.ts';
 import { madeSamples } from './samples.ts';
 import { same, scored } from './score.ts';
@@ -60,5 +62,37 @@ describe('measuring with families left out', () => {
     const steps = pooled(judged).map(([, right]) => right);
     expect(steps).toEqual([...steps].sort((a, b) => a - b));
     expect(Math.max(...steps)).toBeLessThanOrEqual(0.995);
+  });
+  it('what was said with one share stands together, and few values do not make a step', () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ share: fc.constantFrom(0.3, 0.5, 0.75, 0.9, 0.99), right: fc.boolean() }), { minLength: 1, maxLength: 300 }),
+        (judged) => {
+          const steps = pooled(judged),
+            upTo = steps.map(([s]) => s);
+          expect(upTo).toEqual([...new Set(upTo)].sort((a, b) => a - b));
+          expect(upTo.at(-1)).toBe(Math.max(...judged.map((j) => j.share)));
+          let from = 0;
+          for (const [to, right] of steps) {
+            const own = judged.filter((j) => j.share > from && j.share <= to);
+            if (steps.length > 1) expect(own.length).toBeGreaterThanOrEqual(12);
+            expect(right).toBeCloseTo(Math.min(0.995, (own.filter((j) => j.right).length + 0.3) / (own.length + 1)), 2);
+            from = to;
+          }
+        },
+      ),
+    ));
+  it('of lines those count that are said in the end, each cell by itself', () => {
+    const raw = readDocument(sample.pages, { raw: true });
+    const fields = (of: ReturnType<typeof measured>) => new Set(of.map((m) => m.field.split('.')[0]));
+    expect(fields(measured(sample, raw, raw))).toContain('lines');
+    expect(fields(measured(sample, raw, { ...raw, lines: [] }))).not.toContain('lines');
+    const wrongIn = (r: Reading) => measured(sample, r, r).flatMap((m) => (m.right ? [] : [m.field]));
+    const other: Reading = {
+      ...raw,
+      lines: raw.lines.map((l, i) => (i > 0 ? l : { ...l, unitPrice: { ...l.unitPrice!, value: '98765' } })),
+    };
+    expect(wrongIn(other).length).toBe(wrongIn(raw).length + 1);
+    expect(wrongIn(other)).toContain('lines.unitPrice');
   });
 });

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Dense } from '../../core/reading/learned/dense.ts';
 import type { Model } from '../../core/reading/learned/model.ts';
-import type { Learned } from '../../core/reading/learned/weights.ts';
+import type { Learned, Steps } from '../../core/reading/learned/weights.ts';
 import { itemTags, rowTags } from '../../core/reading/rows/tags.ts';
 import { totalTags } from '../../core/reading/totals/tags.ts';
 import { roles } from './head.ts';
@@ -18,6 +18,17 @@ const nets = (all: Learned['context']): string =>
   `{\n${Object.entries(all)
     .map(([name, { hidden, out }]) => `  ${name}: {\n    hidden: ${units(hidden)},\n    out: ${units(out)},\n  },\n`)
     .join('')}}`;
+
+/** Writes how often values that rules found were right, by the rules' own score. */
+export const writeMeasured = (shares: Record<string, Steps>, documents: number): void =>
+  written(
+    '../../core/reading/measured.ts',
+    `import type { Calibration } from './calibration.ts';
+
+/** The rules' own score up to which, and the share that was right: \`npm run learn\`, ${documents} documents, each by weights that never saw its family. */
+export const measured: Calibration = ${JSON.stringify(shares)};
+`,
+  );
 
 /** Writes what was learned into the modules that reading takes it from. */
 export function write({ head, headRight, row, item, total, itemRight, context }: Learned, from: string): void {

@@ -2,7 +2,7 @@ import { identity, multiply, project, scaling } from './geometry.ts';
 import { brightnessAt, paperGrain, paperOf, white, type Paper } from './light.ts';
 import type { Gray, Matrix } from './types.ts';
 
-/** A picture is drawn in tiles of so many pixels; along a row of one, places lie on a line to within a hundredth of a pixel. */
+/** A picture is drawn in tiles of so many pixels; along a row of one, places lie on a line to within a tenth of a pixel. */
 const tile = 16;
 const one = 65536;
 
