@@ -5,7 +5,9 @@ import { libraries } from './printers.ts';
 
 it.each(Object.keys(libraries))('what %s prints is what was drawn, in its places', async (name) => {
   // One with letters of western Europe alone: the standard faces have no others.
-  const { sheet } = strange(102);
+  const { sheet } = Array.from({ length: 40 }, (_, i) => strange(102 + i)).find((d) =>
+    d.sheet.drawn.every((x) => /^[\u0020-\u00ff€–—‘’“”•…]*$/.test(x.text)),
+  )!;
   const { pages } = await contentOfPdf(await libraries[name]!(sheet));
   expect(pages.length).toBe(sheet.page);
   const said = (text: string) => text.replace(/\s+/g, '');

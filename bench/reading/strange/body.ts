@@ -1,11 +1,13 @@
 import { chance, type Content, type Random, type TruthLine } from '../content.ts';
 import { printDate, printNumber } from '../look.ts';
 import type { Sheet } from '../sheet.ts';
+import { headings } from './headings.ts';
 import { units, word } from './words.ts';
+import { drawWorked, workedBodies, workedHead, type WorkedBody } from './worked.ts';
 
 /** What a body prints of a line, as the truth has it: what is not printed is null. */
 export type Printed = Pick<TruthLine, 'code' | 'description' | 'quantity' | 'unitPrice' | 'taxRate' | 'discountPercent' | 'amount'>;
-type Cell = { text: string; x: number; right?: boolean; bold?: boolean };
+export type Cell = { text: string; x: number; right?: boolean; bold?: boolean };
 
 const cells = (s: Sheet, y: number, row: (Cell | null)[]): void => {
   for (const c of row) if (c) s.text(c.text, c.x, y, { align: c.right ? 'right' : 'left', bold: c.bold ?? false });
@@ -25,8 +27,11 @@ export const bodies = [
   'gross column',
   'points',
   'noted',
+  ...workedBodies,
 ] as const;
 export type Body = (typeof bodies)[number];
+
+const isWorked = (body: Body): body is WorkedBody => (workedBodies as readonly string[]).includes(body);
 
 /** Draws the lines in one structure; what is printed of each is given back. */
 export function drawBody(s: Sheet, c: Content, r: Random, body: Body): Printed[] {
@@ -58,25 +63,16 @@ export function drawBody(s: Sheet, c: Content, r: Random, body: Body): Printed[]
       right: toRight,
       bold: true,
     });
-    const rows: Record<Body, (Cell | null)[]> = {
-      columns: [h('description', textX, false), h('quantity', x1), h('price', x2), h('amount', 1)],
-      'figures below': [h('description', 0, false), h('amount', 1)],
-      'figures above': [h('quantity', 0, false), h('price', 0.3), h('amount', 1)],
-      joined: [h('description', 0, false), h('amount', 0.6), h('quantity', 0.8)],
-      'amount first': [h('amount', 0.14), h('description', 0.2, false), h('quantity', 0.85), h('price', 1)],
-      tickets: [h('date', 0, false), h('description', 0.32, false), h('quantity', 0.74), h('price', 0.86), h('amount', 1)],
-      'ordered and sent': [h('description', 0, false), h('quantity', 0.55), h('quantity', 0.65), h('price', 0.8), h('amount', 1)],
-      shifts: [h('date', 0, false), h('description', 0.25, false), h('quantity', 0.75), h('price', 0.87), h('amount', 1)],
-      bare: [h('description', 0, false), h('amount', 1)],
-      'gross column': [h('description', 0, false), h('quantity', 0.5), h('price', 0.64), h('net', 0.78), h('tax', 0.88), h('gross', 1)],
-      points: [h('description', 0, false), h('quantity', 0.7), h('price', 0.85), h('amount', 1)],
-      noted: [h('description', 0, false), h('quantity', 0.7), h('price', 0.85), h('amount', 1)],
-    };
-    cells(s, s.y, rows[body]);
+    const worked = isWorked(body)
+      ? workedHead(body, r, (text, x, toRight = true) => ({ text, x: at(x), right: toRight, bold: true }))
+      : headings(body, h, { textX, x1, x2 });
+    if (worked.length === 0) return;
+    cells(s, s.y, worked);
     s.y += step * 1.3;
   };
   s.y += 8;
   head();
+  const labels = { quantity: word(r, 'quantity'), price: word(r, 'price'), amount: word(r, 'amount') };
   let section = -1,
     sum = 0,
     carried = 0;
@@ -116,6 +112,11 @@ export function drawBody(s: Sheet, c: Content, r: Random, body: Body): Printed[]
       taxRate: rate ? line.taxRate : null,
       amount: line.amount,
     };
+    if (isWorked(body)) {
+      const made = drawWorked(body, { s, i, line, at, money, unit, labels, places, step, put: (row) => cells(s, s.y, row) });
+      s.y += step * (body === 'labelled' ? 1.35 : 1);
+      return made;
+    }
     const day = printDate(new Date(Date.parse(c.issueDate) - (40 - i) * 86_400_000).toISOString().slice(0, 10), look);
     const amount: Cell = { text: money(line.amount), x: right, right: true };
     const code = withCode && line.code ? line.code : null;

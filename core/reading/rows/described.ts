@@ -177,3 +177,25 @@ export function behindLabel(described: Weighed[], labels: ReadonlySet<string>): 
   const last = described.findLastIndex((w) => labels.has(w.item.text));
   return last < described.length - 1 ? described.slice(last + 1) : described;
 }
+
+/**
+ * Descriptions without the rows of them that say the same in nearly all lines while another row says what they are: words before figures,
+ * "Qty 12 pcs at 4.50" under each.
+ */
+export function unlabelled(described: readonly Weighed[][]): Weighed[][] {
+  const rows = described.map((words) => {
+    const byRow = new Map<number, string>();
+    for (const w of words) byRow.set(w.at - w.first, `${byRow.get(w.at - w.first) ?? ''} ${w.item.text}`);
+    return byRow;
+  });
+  const said = (off: number) => rows.flatMap((r) => r.get(off) ?? []);
+  const offs = [...new Set(rows.flatMap((r) => [...r.keys()]))];
+  const same = offs.filter((off) => {
+    const texts = said(off);
+    return texts.length > 2 && texts.length >= 0.7 * described.length && new Set(texts).size <= Math.max(1, 0.1 * texts.length);
+  });
+  if (same.length === 0) return [...described];
+  const left = described.map((words) => words.filter((w) => !same.includes(w.at - w.first)));
+  const telling = left.filter((words) => words.length > 0).length;
+  return telling >= 0.9 * described.length ? left : [...described];
+}

@@ -3,14 +3,25 @@ import type { Layout } from '../layout.ts';
 import { rateOf } from '../table/rates.ts';
 import { explained } from '../taxtable.ts';
 import type { Read, ReadLine } from '../types.ts';
-import { behindLabel, describedBy, cutIn, describingColumns, labelsIn, openedAbove, startsIn, type Weighed } from './described.ts';
+import {
+  behindLabel,
+  describedBy,
+  cutIn,
+  describingColumns,
+  labelsIn,
+  openedAbove,
+  startsIn,
+  unlabelled,
+  type Weighed,
+} from './described.ts';
 import { furtherOf } from './further.ts';
 import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
-import { partsOf, plain, together } from './products.ts';
+import { agreed, partsOf, plain, together } from './products.ts';
 import type { PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
+import { workedFrom } from './worked.ts';
 
 /** Every item of the lines with how sure it is what it is. */
 function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[], known: ItemsKnown): Weighed[] {
@@ -82,19 +93,23 @@ export function linesOf(
   let multiply = 0;
   const found: ReadLine[] = [];
   const used: Set<Weighed>[] = [];
-  const all = own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk));
+  const worked = workedFrom(own);
+  const all = agreed(
+    own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk, worked)),
+    own,
+  );
   const takenOf = (line: number) => {
     const p = all[line];
     return new Set(p ? [p.amount, p.quantity, p.price, ...p.discounts] : []);
   };
   const cut = cutIn(own, takenOf, starts);
-  // Where lines multiply out, a quantity alone stands where theirs do, or is none.
-  const counting = new Set(all.flatMap((p) => (p?.holds && p.quantity ? [p.quantity.column] : [])));
+  const describeds = unlabelled(
+    own.map((items, line) => openedAbove(behindLabel(describedBy(items, takenOf(line), starts, describing, cut), labels), items)),
+  );
   for (const [line, items] of own.entries()) {
     const parts = all[line];
     if (!parts) return null;
-    const { amount, price, discounts, per, pence, tax } = parts;
-    const quantity = parts.quantity && !price && counting.size > 0 && !counting.has(parts.quantity.column) ? null : parts.quantity;
+    const { amount, quantity, price, discounts, per, pence, tax } = parts;
     if (parts.holds) multiply++;
     const proof = parts.holds
       ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discounts.map((d) => ` − ${plain(d).replace('-', '')}%`).join('')}${tax ? ` + ${plain(tax)}%` : ''} = ${plain(amount)}`
@@ -111,9 +126,9 @@ export function linesOf(
     const taken = new Set([amount, quantity, price, ...discounts]);
     const best = (w: Weighed): ItemTag => itemTags.reduce((a, b) => (w.shares[b] > w.shares[a] ? b : a));
     const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
-    const codes = text('code');
+    const codes = text('code').filter((w) => !worked.has(w));
     const code = codes.filter((w) => w.at === codes[0]!.at);
-    const described = openedAbove(behindLabel(describedBy(items, taken, starts, describing, cut), labels), items);
+    const described = describeds[line]!;
     const rate =
       items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0] ??
       items.find((w) => !taken.has(w) && w.column === rateColumn && meaningOf(w.item.text) !== null);

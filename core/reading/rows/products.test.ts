@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dec } from '../../money/index.ts';
 import type { Weighed } from './described.ts';
-import { partsOf, plain, together } from './products.ts';
+import { agreed, partsOf, plain, together } from './products.ts';
 import { itemTags, type ItemTag } from './tags.ts';
 
 /** A figure of a line that looks like something, and is one of many things otherwise. */
@@ -88,3 +88,38 @@ it('discounts one after another leave what each leaves of the rest, in any order
       expect(together([...list].reverse())).toBe(together(list));
     }),
   ));
+
+describe('what lines agree on', () => {
+  /** A figure whose column ends somewhere. */
+  const at = (end: number, value: string, looks: ItemTag): Weighed => {
+    const w = figure(value, looks);
+    return { ...w, item: { ...w.item, end } };
+  };
+  const line = (...items: Weighed[]) => ({ items, parts: parts(...items) });
+  const [sure, also] = [
+    line(at(300, '12', 'quantity'), at(380, '2.00', 'price'), at(470, '24.00', 'amount')),
+    line(at(300, '3', 'quantity'), at(380, '4.00', 'price'), at(470, '12.00', 'amount')),
+  ];
+  const agreement = (...of: ReturnType<typeof line>[]) =>
+    agreed(
+      of.map((l) => l.parts),
+      of.map((l) => l.items),
+    ).map((p) => [p!.quantity && plain(p!.quantity), p!.price && plain(p!.price)]);
+
+  it('where others multiply out, a line’s quantity is what stands in their column', () => {
+    const unsure = line(at(300, '7', 'other'), at(380, '9.00', 'price'), at(470, '50.00', 'amount'));
+    expect(unsure.parts.quantity).toBeNull();
+    expect(agreement(sure, also, unsure)[2]).toEqual(['7', '9.00']);
+    expect(agreement(sure, unsure)[1]).toEqual([null, '9.00']);
+  });
+  it('a quantity alone beside their column is none', () => {
+    const beside = line(at(120, '2026', 'quantity'), at(470, '50.00', 'amount'));
+    expect(beside.parts.quantity).not.toBeNull();
+    expect(agreement(sure, also, beside)[2]).toEqual([null, null]);
+  });
+  it('prices where no line has a quantity are other money, unless they are the amounts', () => {
+    const to = (price: string, amount: string) => line(at(380, price, 'price'), at(470, amount, 'amount'));
+    expect(agreement(to('900.00', '300.00'), to('250.00', '130.00')).map(([, p]) => p)).toEqual([null, null]);
+    expect(agreement(to('300.00', '300.00'), to('130.00', '130.00')).map(([, p]) => p)).toEqual(['300.00', '130.00']);
+  });
+});

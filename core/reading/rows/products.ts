@@ -72,7 +72,15 @@ const likelyDiscount = -1.2;
 const simple: Made = { discounts: [], per: 1, pence: false, tax: null };
 
 /** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
-export function partsOf(items: Weighed[], row: number, currency: string, whole: boolean, edge: number | null, bulk: boolean): Parts | null {
+export function partsOf(
+  items: Weighed[],
+  row: number,
+  currency: string,
+  whole: boolean,
+  edge: number | null,
+  bulk: boolean,
+  /** Figures that are no factors. */ worked: ReadonlySet<Weighed> = new Set(),
+): Parts | null {
   const figures = items.filter((i) => i.item.figure);
   const amounts = figures.filter((i) => i.at === row && (moneyLike(i.item, whole) || i.shares.amount > -1));
   const onEdge = edge === null ? [] : amounts.filter((i) => Math.abs(i.item.end - edge) < 5);
@@ -83,7 +91,7 @@ export function partsOf(items: Weighed[], row: number, currency: string, whole: 
   for (const amount of usable) {
     // Nothing of something makes nothing.
     const nothing = Number(plain(amount)) === 0;
-    const rest = figures.filter((i) => i !== amount && !i.item.figure!.percent && (nothing || Number(plain(i)) !== 0));
+    const rest = figures.filter((i) => i !== amount && !worked.has(i) && !i.item.figure!.percent && (nothing || Number(plain(i)) !== 0));
     const gain = (i: Weighed, tag: ItemTag) => i.shares[tag] - Math.max(i.shares.other, i.shares.description);
     const likely = (tag: ItemTag) => [...rest].sort((a, b) => b.shares[tag] - a.shares[tag]).slice(0, 4);
     const discounts = figures.filter((i) => i !== amount && i.shares.discount > likelyDiscount),
@@ -131,4 +139,45 @@ export function partsOf(items: Weighed[], row: number, currency: string, whole: 
       }
   }
   return best;
+}
+
+/** In points: figures of a column end at the same place. */
+const columnSlack = 5;
+
+/**
+ * What lines agree on. Where some multiply out, the others' quantity and price stand in the same columns: it is taken from there, and a
+ * quantity alone elsewhere is none. Prices without a quantity in any line that are not the amounts either are other money.
+ */
+export function agreed(all: readonly (Parts | null)[], own: readonly (readonly Weighed[])[]): (Parts | null)[] {
+  const holding = all.filter((p) => p?.holds);
+  if (holding.length === 0) {
+    const priced = all.filter((p) => p?.price),
+      unlike = priced.filter((p) => plain(p!.price!) !== plain(p!.amount));
+    const other = all.every((p) => !p?.quantity) && unlike.length > priced.length / 2;
+    return other ? all.map((p) => p && { ...p, price: null }) : [...all];
+  }
+  const ends = (of: 'quantity' | 'price') => holding.flatMap((p) => (p![of] && p![of].at === p!.amount.at ? [p![of].item.end] : []));
+  const [counting, pricing] = [ends('quantity'), ends('price')];
+  const stands = (w: Weighed, at: readonly number[]) => at.filter((end) => Math.abs(end - w.item.end) < columnSlack).length;
+  /** The line's figure in the column where most of the others have theirs. */
+  const inColumn = (parts: Parts, items: readonly Weighed[], at: readonly number[], not: Weighed | null): Weighed | null =>
+    at.length < 2
+      ? null
+      : (items.find(
+          (w) =>
+            w.item.figure &&
+            !w.item.figure.percent &&
+            w.at === parts.amount.at &&
+            w !== parts.amount &&
+            w !== not &&
+            // A number among words is part of what they say.
+            w.shares.description <= Math.max(w.shares.quantity, w.shares.price) &&
+            stands(w, at) > at.length / 2,
+        ) ?? null);
+  return all.map((parts, line) => {
+    if (!parts || parts.holds) return parts;
+    const price = parts.price ?? inColumn(parts, own[line]!, pricing, parts.quantity);
+    const alone = parts.quantity && !parts.price && counting.length > 0 && stands(parts.quantity, counting) === 0 ? null : parts.quantity;
+    return { ...parts, price, quantity: alone ?? inColumn(parts, own[line]!, counting, price) };
+  });
 }
