@@ -67,8 +67,11 @@ const withoutDates = (text: string): string =>
 /** A heading of so many known columns is trusted. */
 const wellHeaded = 5;
 
-/** Of all ways to read the lines, by headings and by what the rows look like, the one that explains most; `raw`: by headings alone, as their rules score it. */
-export function chooseLines(layout: Layout, currency: string, raw = false): Chosen {
+/**
+ * Of all ways to read the lines, by headings and by what the rows look like, the one that explains most. `raw`: by headings alone, as their
+ * rules score it. `next`: so many better ones are passed over; the best where there are not so many.
+ */
+export function chooseLines(layout: Layout, currency: string, { raw = false, next = 0 }: { raw?: boolean; next?: number } = {}): Chosen {
   const legend = legendOf(layout);
   const seen = new RowsSeen(layout);
   const all = surroundingsOf(layout);
@@ -109,7 +112,8 @@ export function chooseLines(layout: Layout, currency: string, raw = false): Chos
   // A line that names a sum and nothing else cannot multiply out: it speaks for half.
   const factored = ({ table: { lines } }: Weighed) => lines.reduce((n, l) => n + ((l.quantity ?? l.unitPrice) ? 1 : 0.5), 0);
   const worthOf = (way: Weighed) => way.worth + (5 * way.multiply) / Math.max(1, factored(way), most);
-  const best = [...ways, under].reduce((a, b) => (worthOf(b) > worthOf(a) ? b : a));
+  const ranked = [...ways, under].sort((a, b) => worthOf(b) - worthOf(a));
+  const best = ranked[next] ?? ranked[0]!;
   const alike = ways.find((way) => sameLines(way.table.lines, under.table.lines));
   if (!alike || (best !== under && best !== alike)) return best;
   return {

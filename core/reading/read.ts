@@ -23,16 +23,19 @@ export const sure = 0.9;
 /**
  * Reads one document from its pages: header, lines, charges, totals; every value with its mark, its confidence and the sum that
  * proves it. Values that the page does not show are null. Pure: the same pages give the same reading. With `raw` the lines are
- * read under headings alone and confidences are the rules' own scores, for measuring them.
+ * read under headings alone and confidences are the rules' own scores, for measuring them. `next`: the lines are read another way, so many places after the best.
  */
-export function readDocument(pages: Page[], { raw = false, ...context }: Context & { raw?: boolean } = {}): Reading {
+export function readDocument(
+  pages: Page[],
+  { raw = false, next = 0, ...context }: Context & { raw?: boolean; next?: number } = {},
+): Reading {
   const layout = layOut(pages);
   const told = kindOf(layout);
   const order = dateOrderOf(layout);
   const { dates, orderMissed, dueMissed, ...head } = readHead(layout, order, context);
   const iban = supplierIban(layout, context.companies?.flatMap((c) => (c.iban ? [squash(c.iban)] : [])) ?? []);
   const currency = readCurrency(layout, [iban, head.supplierTaxId]);
-  const { table, taxes: rows, verdict } = chooseLines(layout, currency?.value ?? 'GBP', raw);
+  const { table, taxes: rows, verdict } = chooseLines(layout, currency?.value ?? 'GBP', { raw, next });
   // Without a title of any kind, lines and totals that hold make an invoice, which a person should look at.
   const kind = told.untold && (looksCharged(layout) || verdict.linesHold) ? 'invoice' : told.kind,
     kindSure = told.confidence;

@@ -1,5 +1,6 @@
 import { dec, minorUnits } from '../money/index.ts';
 import type { Mark, Page, Word } from '../page/index.ts';
+import { sameLines } from './agree.ts';
 import { misreadings } from './confusions.ts';
 import { decideStyle, parseNumber, type NumberStyle } from '../numbers/index.ts';
 import { wordsOn } from './secondlook.ts';
@@ -65,32 +66,54 @@ function repairLine(line: ReadLine, pages: Page[], style: NumberStyle, currency:
   return best.length === 1 ? best[0]! : null;
 }
 
-/**
- * Pages with misread figures put right where a row's own sum allows exactly one reading, or where the totals do. Nothing is computed
- * into place: only what ink may be is tried. `again` reads the pages anew.
- */
-export function repaired(pages: Page[], reading: Reading, again: (pages: Page[]) => Reading): { pages: Page[]; reading: Reading } {
-  const style = decideStyle(pages.flatMap((p) => p.words)),
+/** Reads pages anew; `next`: their lines another way, so many places after the best. */
+type Again = (pages: Page[], next?: number) => Reading;
+
+/** Words of rows whose own sum allows exactly one other reading, with what they are then. */
+function repairsOf(reading: Reading, pages: Page[], style: NumberStyle): Map<Word, string> {
+  const places = placesOf(reading.lines),
     currency = reading.header.currency?.value ?? 'GBP';
-  const places = placesOf(reading.lines);
   const chosen = new Map<Word, string>();
   for (const line of reading.lines)
     if (line.quantity && line.unitPrice && !line.quantity.proof)
       for (const { word, text } of repairLine(line, pages, style, currency, places) ?? []) chosen.set(word, text);
-  let now = { pages, reading };
-  if (chosen.size > 0) {
-    const pages2 = put(pages, chosen),
-      reading2 = again(pages2);
-    if (proofs(reading2) > proofs(reading)) now = { pages: pages2, reading: reading2 };
+  return chosen;
+}
+
+/** Other ways to read the lines that are tried where the best does not come out. */
+const otherWays = [1, 2] as const;
+
+/**
+ * Pages with misread figures put right where a row's own sum allows exactly one reading, or where the totals do. Nothing is computed
+ * into place: only what ink may be is tried. Where no sum holds in the end, the same is tried with the lines read the next likely ways:
+ * a misread figure makes the right way look wrong. `again` reads the pages anew.
+ */
+export function repaired(pages: Page[], reading: Reading, again: Again): { pages: Page[]; reading: Reading } {
+  const style = decideStyle(pages.flatMap((p) => p.words));
+  const best = repairedAs(pages, reading, style, again);
+  if (!broken(best.reading) || best.reading.kind === 'other') return best;
+  for (const next of otherWays) {
+    const other = again(pages, next);
+    if (sameLines(other.lines, reading.lines)) continue;
+    const found = repairedAs(pages, other, style, again);
+    if (found.pages !== pages && !broken(found.reading) && proofs(found.reading) > proofs(best.reading)) return found;
   }
-  return repairTotals(now.pages, now.reading, style, again);
+  return best;
+}
+
+/** What comes of putting right what one way to read the lines finds; the way itself where nothing does. */
+function repairedAs(pages: Page[], way: Reading, style: NumberStyle, again: Again) {
+  const chosen = repairsOf(way, pages, style);
+  const words = chosen.size > 0 ? put(pages, chosen) : pages,
+    reading = words === pages ? way : again(words);
+  return proofs(reading) > proofs(way) ? repairTotals(words, reading, style, again) : repairTotals(pages, way, style, again);
 }
 
 const broken = (r: Reading): boolean => r.flags.some((f) => ['netTotal', 'taxTotal', 'grossTotal'].includes(f));
 const tries = 40;
 
 /** One figure among the totals and the rows that no sum proves, read otherwise, if that alone makes the document's sums hold. */
-function repairTotals(pages: Page[], reading: Reading, style: NumberStyle, again: (pages: Page[]) => Reading) {
+function repairTotals(pages: Page[], reading: Reading, style: NumberStyle, again: Again) {
   if (!broken(reading) || pages.length > 4) return { pages, reading };
   const currencyPlaces = minorUnits(reading.header.currency?.value ?? 'GBP');
   const figures = [

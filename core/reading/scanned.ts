@@ -26,7 +26,7 @@ export function readScanned(seenPages: Page[], seen: SpotSeen[] | null, known: C
   const looked = withPoints(withSecondLook(seenPages, seen ?? [])),
     second = readDocument(looked, known);
   const base = proofs(second) >= proofs(first) ? { pages: looked, reading: second } : { pages, reading: first };
-  const done = repaired(base.pages, base.reading, (p) => readDocument(p, known));
+  const done = repaired(base.pages, base.reading, (p, next = 0) => readDocument(p, { ...known, next }));
   const reading = tellRepairs(done.reading, done.pages);
   return { reading: { ...reading, lines: codesAlike(reading.lines) }, pages: done.pages, spots: [] };
 }
