@@ -191,8 +191,10 @@ export function unlabelled(described: readonly Weighed[][]): Weighed[][] {
   const said = (off: number) => rows.flatMap((r) => r.get(off) ?? []);
   const offs = [...new Set(rows.flatMap((r) => [...r.keys()]))];
   const same = offs.filter((off) => {
-    const texts = said(off);
-    return texts.length > 2 && texts.length >= 0.7 * described.length && new Set(texts).size <= Math.max(1, 0.1 * texts.length);
+    const texts = said(off),
+      times = new Map<string, number>();
+    for (const text of texts) times.set(text, (times.get(text) ?? 0) + 1);
+    return texts.length > 2 && texts.length >= 0.7 * described.length && Math.max(...times.values()) >= 0.9 * texts.length;
   });
   if (same.length === 0) return [...described];
   const left = described.map((words) => words.filter((w) => !same.includes(w.at - w.first)));
