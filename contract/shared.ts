@@ -21,7 +21,11 @@ export const StoredMark = Type.Object({
   /** Where a misread figure was put right: what was read at first and which sum chose. */
   repaired: Type.Optional(Type.String()),
   /** What else it may be, as it was read, the likeliest first. */
-  rivals: Type.Optional(Type.Array(Type.Object({ value: Type.String({ maxLength: 200 }), mark: Nullable(Mark) }), { maxItems: 4 })),
+  rivals: Type.Optional(
+    Type.Array(Type.Object({ value: Type.String({ maxLength: 200 }), mark: Nullable(Mark), why: Type.Optional(Type.String()) }), {
+      maxItems: 4,
+    }),
+  ),
 });
 export const Marks = Type.Record(Type.String(), StoredMark);
 

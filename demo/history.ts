@@ -18,7 +18,7 @@ interface Past {
 }
 
 /** Two years of invoices by every supplier's rhythm, in order of posting. */
-function past(today: string): Past[] {
+export function past(today: string): Past[] {
   const random = seeded(20261123);
   const all: Past[] = [];
   for (const [s, supplier] of suppliers.entries()) {

@@ -7,7 +7,7 @@ export interface StoredMark {
   confidence: number;
   proof: string | null;
   repaired?: string;
-  /** What else it may be, as it was read, the likeliest first. */ rivals?: { value: string; mark: Mark | null }[];
+  /** What else it may be, as it was read, the likeliest first. */ rivals?: { value: string; mark: Mark | null; why?: string }[];
 }
 
 /** What a person may set in the head of a bill. Amounts and dates as text: exact decimals, ISO days. */

@@ -1,54 +1,93 @@
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
-import { suggest, type Coding, type PastLine, type RateCode } from './index.ts';
+import { describe, expect, it } from 'vitest';
+import { codingFields, contextsOf, Memory, remembered, suggest, type Coding, type LineSaid, type RateCode } from './index.ts';
 
 const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
-const description = fc
-  .array(fc.constantFrom('compost', 'peat-free', 'garden', 'fork', '50', 'l', 'Pépinière', 'delivery'), { maxLength: 4 })
-  .map((words) => words.join(' '));
+const day = fc.integer({ min: 0, max: 700 }).map((d) => new Date(Date.UTC(2025, 0, 1) + d * 86_400_000).toISOString().slice(0, 10));
+const said: fc.Arbitrary<LineSaid & { day: string }> = fc.record({
+  supplierId: maybe(fc.constantFrom('moss', 'quill')),
+  code: maybe(fc.constantFrom('X-1', 'X-2')),
+  description: fc
+    .array(fc.constantFrom('compost', 'peat-free', 'garden', 'fork', '50', 'l', 'Pépinière', 'delivery'), { maxLength: 4 })
+    .map((words) => words.join(' ')),
+  amount: maybe(fc.constantFrom('4.00', '40.00', '4000.00')),
+  day,
+});
 const coding: fc.Arbitrary<Coding> = fc.record({
   accountId: maybe(fc.constantFrom('media', 'tools')),
   costCentreId: maybe(fc.constantFrom('c1', 'c2')),
   taxCodeId: maybe(fc.constantFrom('s20', 'r5', 'rc')),
 });
-const code = maybe(fc.constantFrom('X-1', 'X-2'));
-const past: fc.Arbitrary<PastLine[]> = fc.array(
-  fc.record({ description, code, coding }).map((p) => ({ description: p.description, code: p.code, ...p.coding })),
-  { maxLength: 6 },
-);
+const past = fc.array(fc.tuple(said, coding), { maxLength: 12 });
 const codes: RateCode[] = [
   { id: 's20', rate: '20', reverseCharge: false },
   { id: 'r5', rate: '5', reverseCharge: false },
   { id: 'rc', rate: '20', reverseCharge: true },
 ];
-const line = fc.record({ description, code, taxRate: maybe(fc.constantFrom('20', '5.00', '7', '0')) });
+const learned = (lines: readonly (readonly [LineSaid & { day: string }, Coding])[]): Memory => {
+  const memory = new Memory();
+  for (const [i, [line, as]] of lines.entries()) memory.learn(`l${i}`, line, as);
+  return memory;
+};
 
-it('account and cost centre come together from one line of the past, or from what is usual: never a mixture', () =>
-  fc.assert(
-    fc.property(line, past, maybe(coding), (of, before, usual) => {
-      const found = suggest(of, before, usual, codes);
-      if (!found?.accountId) return;
-      const sources = usual ? [...before, usual] : before;
-      expect(sources.some((s) => s.accountId === found.accountId && s.costCentreId === found.costCentreId)).toBe(true);
-    }),
-  ));
-it('a rate that the page states and we have a code for is the rate of the code', () =>
-  fc.assert(
-    fc.property(line, past, maybe(coding), (of, before, usual) => {
-      const found = suggest(of, before, usual, codes);
-      const stated = of.taxRate !== null && codes.some((c) => Number(c.rate) === Number(of.taxRate));
-      if (stated) expect(Number(codes.find((c) => c.id === found!.taxCodeId)!.rate)).toBe(Number(of.taxRate));
-    }),
-  ));
-it('a line just as before is coded just as before, where the past agrees', () =>
-  fc.assert(
-    fc.property(fc.constantFrom('peat-free compost', 'garden fork'), coding, fc.integer({ min: 1, max: 5 }), (text, as, times) => {
-      const before = Array.from({ length: times }, () => ({ description: text, code: null, ...as }));
-      const found = suggest({ description: text, code: null, taxRate: null }, before, null, codes);
-      expect(found).toMatchObject({ ...as, reason: `${times} of ${times} lines like this from this supplier` });
-    }),
-  ));
-it('always says why', () =>
-  fc.assert(
-    fc.property(line, past, maybe(coding), (of, before, usual) => void expect(suggest(of, before, usual, codes)?.reason).not.toBe('')),
-  ));
+describe('whatever was posted', () => {
+  it('shares fall from the first to the last and are never more than one in all, and each says why', () =>
+    fc.assert(
+      fc.property(said, past, maybe(coding), maybe(fc.constantFrom('20', '5.00', '7')), (line, before, usual, taxRate) => {
+        const [found] = suggest([{ ...line, taxRate }], learned(before), usual, codes);
+        for (const field of codingFields) {
+          const shares = found![field].map((o) => o.share);
+          expect(shares).toEqual([...shares].sort((a, b) => b - a));
+          expect(shares.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(1 + 1e-9);
+          expect(new Set(found![field].map((o) => o.id)).size).toBe(shares.length);
+          for (const o of found![field]) expect(o.why).not.toBe('');
+        }
+      }),
+    ));
+  it('only what was posted, is usual, or has the stated rate is suggested', () =>
+    fc.assert(
+      fc.property(said, past, maybe(coding), maybe(fc.constantFrom('20', '5.00', '7')), (line, before, usual, taxRate) => {
+        const [found] = suggest([{ ...line, taxRate }], learned(before), usual, codes);
+        for (const field of codingFields)
+          for (const { id } of found![field])
+            expect(
+              before.some(([, as]) => as[field] === id) ||
+                usual?.[field] === id ||
+                (field === 'taxCodeId' && Number(codes.find((c) => c.id === id)!.rate) === Number(taxRate)),
+            ).toBe(true);
+      }),
+    ));
+  it('lines of one bill get what each would get by itself', () =>
+    fc.assert(
+      fc.property(fc.array(said, { maxLength: 4 }), past, (lines, before) => {
+        const memory = learned(before),
+          asked = lines.map((l) => ({ ...l, taxRate: null }));
+        expect(suggest(asked, memory, null, codes)).toEqual(asked.map((l) => suggest([l], memory, null, codes)[0]));
+      }),
+    ));
+});
+
+describe('the memory', () => {
+  it('forgets what was reversed as if it had never been, and keeps the latest of each context', () =>
+    fc.assert(
+      fc.property(past, fc.array(fc.nat(11), { maxLength: 6 }), (lines, reversed) => {
+        const memory = learned(lines),
+          gone = new Set(reversed.map((n) => `l${n}`));
+        for (const [i, [line]] of lines.entries()) if (gone.has(`l${i}`)) memory.forget(`l${i}`, line);
+        for (const [line] of lines)
+          for (const { keys } of contextsOf(line).contexts)
+            for (const key of keys) {
+              const wanted = lines.flatMap(([other], i) =>
+                !gone.has(`l${i}`) && contextsOf(other).contexts.some((c) => c.keys.includes(key)) ? [`l${i}`] : [],
+              );
+              expect(memory.of(key).map((c) => c.id)).toEqual(wanted.reverse());
+            }
+      }),
+    ));
+  it('holds so many lines of a context and no more', () => {
+    const memory = new Memory(),
+      line = { supplierId: 'moss', code: null, description: 'compost', amount: null, day: '2026-11-01' };
+    for (let i = 0; i < remembered + 5; i++) memory.learn(`l${i}`, line, { accountId: 'a', costCentreId: null, taxCodeId: null });
+    expect(memory.of('s:moss').map((c) => c.id)).toEqual(Array.from({ length: remembered }, (_, i) => `l${remembered + 4 - i}`));
+  });
+});

@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { suggest } from '../coding/index.ts';
 import { matchCompany, matchSupplier } from './index.ts';
 
 const known = [
@@ -48,36 +47,4 @@ it('the company is the one that the bill is addressed to', () => {
     matchCompany('Marrowby', companies),
     matchCompany(null, companies),
   ]).toEqual(['n', null, null]);
-});
-
-describe('coding', () => {
-  const past = [
-    { description: 'Toughened pane 6 mm', code: 'GL-1', accountId: 'glass', costCentreId: 'palm', taxCodeId: 's20' },
-    { description: 'Carriage', code: null, accountId: 'freight', costCentreId: 'palm', taxCodeId: 's20' },
-  ];
-  const codes = [
-    { id: 's20', rate: '20', reverseCharge: false },
-    { id: 'z0', rate: '0', reverseCharge: false },
-  ];
-  it('follows the supplier’s lines that are most alike, and says how many', () =>
-    expect(suggest({ description: 'Toughened pane 4 mm', code: null, taxRate: null }, past, null, codes)).toMatchObject({
-      accountId: 'glass',
-      reason: '1 of 1 lines like this from this supplier',
-    }));
-  it('falls back to the supplier’s usual coding', () =>
-    expect(
-      suggest(
-        { description: 'Something new', code: null, taxRate: null },
-        past,
-        { accountId: 'usual', costCentreId: null, taxCodeId: 's20' },
-        codes,
-      ),
-    ).toMatchObject({ accountId: 'usual', reason: 'Usual for this supplier' }));
-  it('lets a rate on the page overrule the history', () =>
-    expect(suggest({ description: 'Toughened pane 6 mm', code: 'GL-1', taxRate: '0' }, past, null, codes)).toMatchObject({
-      accountId: 'glass',
-      taxCodeId: 'z0',
-    }));
-  it('suggests nothing where nothing is known', () =>
-    expect(suggest({ description: 'x', code: null, taxRate: null }, [], null, codes)).toBeNull());
 });

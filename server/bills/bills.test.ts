@@ -43,6 +43,33 @@ describe('a bill on its way', () => {
     expect(stops(bill)).toEqual([]);
     expect(bill.events.map((e) => e.verb)).toEqual(['arrived', 'read']);
   });
+  it('is coded as lines like it were, says why, and leaves open what it is not sure of, with what it may be', async () => {
+    const invoice = invoiceOf(1, { number: 'B-2', lines: 2 });
+    const description = invoice.lines[0]!.text;
+    // Five lines like the first were posted to another account than usual; none like the second, and this supplier's two ways differ.
+    for (const n of [1, 2, 3, 4, 5])
+      await world.build.bill({
+        stage: 'posted',
+        supplier: invoice.supplier.name,
+        number: `P-${n}`,
+        lines: [{ description, amount: '100.00', account: '6140' }],
+      });
+    const bill = await world.show(await arrive(world, invoice));
+    const account = (
+      await world.rows(
+        'SELECT id FROM ledger_account WHERE code = $1 AND company_id = (SELECT company_id FROM bill WHERE id = $2)',
+        '6140',
+        bill.id,
+      )
+    )[0]!['id'];
+    expect(bill.lines[0]).toMatchObject({
+      accountId: account,
+      marks: { accountId: { proof: expect.stringMatching(/^5 of 5 lines .* from this supplier; last 2 Nov 2026$/) } },
+    });
+    expect(bill.named.map((c) => c.id)).toEqual(
+      expect.arrayContaining(Object.values(bill.lines[1]!.marks).flatMap((m) => (m.rivals ?? []).map((r) => r.value))),
+    );
+  });
   it('keeps what its rows say beside their figures, whatever is changed in them', async () => {
     const further = [{ heading: 'Lot', value: 'K24', mark: { page: 1, x: 200, y: 90, w: 18, h: 9 } }];
     const id = await world.build.bill({ lines: [{ further }, {}] });

@@ -1,3 +1,4 @@
+import { codingFields } from '@ledgerline/core/coding';
 import { and, eq, inArray, or } from 'drizzle-orm';
 import { emptyCells, headerFields } from '@ledgerline/core/bills';
 import { may, MoveToCompany, type MovedTo } from '@ledgerline/contract';
@@ -138,6 +139,8 @@ export const moveToCompany = command(
   },
 );
 
+const isCoding = (cell: string): boolean => (codingFields as readonly string[]).includes(cell);
+
 /** What was typed on the old bill, on the new one: head and rows; supplier and coding are the other company's. */
 async function takeAlong(tx: Executor, old: BillRecord, fresh: BillRecord): Promise<void> {
   const [from, before] = [
@@ -152,7 +155,8 @@ async function takeAlong(tx: Executor, old: BillRecord, fresh: BillRecord): Prom
     unsure: from.unsure.filter((path) => !path.includes('.')),
     lines: from.lines.map((l) => {
       const like = coded.get(l.description);
-      const { coding: _coding, ...marks } = l.marks;
+      const marks = Object.fromEntries(Object.entries(l.marks).filter(([cell]) => !isCoding(cell)));
+      const suggested = Object.fromEntries(Object.entries(like?.marks ?? {}).filter(([cell]) => isCoding(cell)));
       return {
         ...emptyCells(),
         ...l,
@@ -160,7 +164,7 @@ async function takeAlong(tx: Executor, old: BillRecord, fresh: BillRecord): Prom
         accountId: like?.accountId ?? null,
         costCentreId: like?.costCentreId ?? null,
         taxCodeId: like?.taxCodeId ?? null,
-        marks: like?.marks['coding'] ? { ...marks, coding: like.marks['coding'] } : marks,
+        marks: { ...marks, ...suggested },
       };
     }),
   };

@@ -1,10 +1,11 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { emptyCells, type StoredMark } from '@ledgerline/core/bills';
-import { suggest, type Coding, type PastLine } from '@ledgerline/core/coding';
+import { codingFields, suggest, sure, type Coding, type Suggestions } from '@ledgerline/core/coding';
 import { unitWord } from '@ledgerline/core/einvoice';
 import type { Read, Reading, ReadLine } from '@ledgerline/core/reading';
 import type { Executor } from '../db/client.ts';
-import { bill, billLine, taxCode } from '../db/schema/index.ts';
+import { billLine, taxCode } from '../db/schema/index.ts';
+import { postedLines } from './posted-lines.ts';
 
 /** What is kept of a value that was read. */
 export const stored = (read: Read): StoredMark => ({
@@ -20,24 +21,22 @@ function marksOf(line: ReadLine): Record<string, StoredMark> {
   return Object.fromEntries(cells.flatMap((cell) => (line[cell] ? [[cell, stored(line[cell])]] : [])));
 }
 
-/** The supplier's last lines as they were posted, newest first. */
-export async function pastLines(tx: Executor, companyId: string, supplierId: string): Promise<PastLine[]> {
-  return tx
-    .select({
-      description: billLine.description,
-      code: billLine.code,
-      accountId: billLine.accountId,
-      costCentreId: billLine.costCentreId,
-      taxCodeId: billLine.taxCodeId,
-    })
-    .from(billLine)
-    .innerJoin(bill, eq(bill.id, billLine.billId))
-    .where(and(eq(bill.companyId, companyId), eq(bill.supplierId, supplierId), inArray(bill.stage, ['posted', 'paid'])))
-    .orderBy(desc(bill.issueDate))
-    .limit(300);
+/** What is filled in of what a line may be coded with, and at each cell why, and what else it may be. */
+function codedBy(suggestions: Suggestions): Coding & { marks: Record<string, StoredMark> } {
+  const coding: Coding = { accountId: null, costCentreId: null, taxCodeId: null },
+    marks: Record<string, StoredMark> = {};
+  for (const field of codingFields) {
+    const [first, ...others] = suggestions[field];
+    if (!first) continue;
+    const filled = first.share >= sure;
+    if (filled) coding[field] = first.id;
+    const rivals = (filled ? others : [first, ...others]).map(({ id, why }) => ({ value: id, mark: null, why }));
+    marks[field] = { mark: null, confidence: first.share, proof: filled ? first.why : null, ...(rivals.length > 0 ? { rivals } : {}) };
+  }
+  return { ...coding, marks };
 }
 
-/** Writes the lines and charges of a reading, each under the id given for it, coded by what this supplier's lines were. */
+/** Writes the lines and charges of a reading, each under the id given for it, coded by what lines like it were posted to. */
 export async function addLines(
   tx: Executor,
   companyId: string,
@@ -52,10 +51,7 @@ export async function addLines(
     .from(taxCode)
     .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
     .orderBy(taxCode.code);
-  const past = found ? await pastLines(tx, companyId, found.id) : [];
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
-  const code = (description: string, item: string | null, taxRate: string | null) =>
-    suggest({ description, code: item, taxRate: taxRate ?? onlyRate }, past, found, codes);
   const rows = [
     ...reading.lines.map((line) => ({
       kind: 'line',
@@ -81,23 +77,19 @@ export async function addLines(
     })),
   ];
   if (rows.length === 0) return;
+  const said = rows.map(({ code, description, amount, taxRate }) => ({
+    supplierId: found?.id ?? null,
+    code,
+    description,
+    amount,
+    day: reading.header.issueDate?.value ?? null,
+    taxRate: taxRate ?? onlyRate,
+  }));
+  const suggested = suggest(said, await postedLines(tx, companyId, found?.id ?? null), found, codes);
   await tx.insert(billLine).values(
     rows.map((row, position) => {
-      const coding = code(row.description, row.code, row.taxRate);
-      const marks: Record<string, StoredMark> = coding
-        ? { ...row.marks, coding: { mark: null, confidence: 0.8, proof: coding.reason } }
-        : row.marks;
-      return {
-        ...row,
-        id: ids[position]!,
-        companyId,
-        billId,
-        position,
-        accountId: coding?.accountId ?? null,
-        costCentreId: coding?.costCentreId ?? null,
-        taxCodeId: coding?.taxCodeId ?? null,
-        marks,
-      };
+      const { marks, ...coding } = codedBy(suggested[position]!);
+      return { ...row, ...coding, id: ids[position]!, companyId, billId, position, marks: { ...row.marks, ...marks } };
     }),
   );
 }

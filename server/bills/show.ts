@@ -1,5 +1,6 @@
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
+import type { CodingField } from '@ledgerline/core/coding';
 import type { Executor } from '../db/client.ts';
 import { billException, costCentre, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
 import { historyOf } from '../events/store.ts';
@@ -32,7 +33,10 @@ export const asLine = (row: LineRecord): BillLine => ({
 
 /** The supplier, accounts, cost centres and tax codes that a bill names, with their codes and names. */
 async function namedOn(db: Executor, record: BillRecord, lines: LineRecord[]): Promise<Choice[]> {
-  const ids = (of: 'accountId' | 'costCentreId' | 'taxCodeId') => [...new Set(lines.flatMap((l) => (l[of] ? [l[of]] : [])))];
+  // What is offered for a cell is named, too.
+  const ids = (of: CodingField) => [
+    ...new Set(lines.flatMap((l) => [...(l[of] ? [l[of]] : []), ...(l.marks[of]?.rivals ?? []).map((r) => r.value)])),
+  ];
   const named: Choice[] = [];
   if (record.supplierId) {
     const [s] = await db.select().from(supplier).where(eq(supplier.id, record.supplierId));

@@ -119,7 +119,6 @@ export function DeskPage() {
   if (!desk || !bill || !proof || !held) return <Waiting />;
   const { locked } = desk;
   const base = `/api/companies/${company.id}/documents/${bill.documentId}`;
-  const reasons = [...new Set(bill.lines.flatMap((l) => (l.marks['coding']?.proof ? [l.marks['coding'].proof] : [])))];
   const thePage = (
     <PageSide
       {...{ desk, pages, marks, view, change }}
@@ -154,7 +153,6 @@ export function DeskPage() {
           />
         )}
         <PutRight bill={bill} />
-        {reasons.length > 0 && <p className="px-5 py-2 text-[13px] text-accent">Coding: {reasons.slice(0, 3).join(' · ')}</p>}
         <Notes billId={bill.id} notes={bill.notes} />
         <History bill={bill} />
         <InkAtHand ink={ink} base={base} active={desk.active} />

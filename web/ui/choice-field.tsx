@@ -23,8 +23,11 @@ interface Props {
   fallback?: string | null;
   /** In a cell: arrows and Home are the grid's while nothing is looked for; F2 or a second click offers the list. */
   inGrid?: boolean;
+  /** Offered before all others, each with why, as long as nothing is typed. */
+  first?: readonly { choice: Choice; why: string }[];
 }
 
+const none: NonNullable<Props['first']> = [];
 const textOf = (c: Choice, show: Props['show']) => (show === 'code' ? c.code : show === 'both' ? `${c.code} ${c.name}` : c.name);
 
 /** A type-ahead field: what was typed is looked for on the server, by code or any part of the name; Enter or Tab takes the one in hand. */
@@ -42,6 +45,7 @@ export function ChoiceField({
   show = 'name',
   fallback,
   inGrid,
+  first = none,
 }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   /** The list was asked for before anything was typed: leaving it then changes nothing. */
@@ -54,7 +58,11 @@ export function ChoiceField({
   const asked = useSettled(typed ?? '');
   const { currentData, isFetching } = billsApi.useChoicesQuery({ company, of, q: asked }, { skip: typed === null });
   const [find] = billsApi.useLazyChoicesQuery();
-  const found = typed === null ? [] : (currentData?.choices ?? []);
+  const offers = typed?.trim() === '' ? first : none;
+  const found =
+    typed === null
+      ? []
+      : [...offers.map((o) => o.choice), ...(currentData?.choices ?? []).filter((c) => !offers.some((o) => o.choice.id === c.id))];
   const input = useRef<HTMLInputElement>(null);
   const rest = chosen ? textOf(chosen, show) : (fallback ?? '');
   const take = (choice: Choice | null | undefined) => {
@@ -122,8 +130,11 @@ export function ChoiceField({
             className={`flex cursor-pointer gap-3 px-3 py-1 ${index === box.highlightedIndex ? 'bg-primary text-primary-content' : ''}`}
           >
             <span className="code w-14 shrink-0">{c.code}</span>
-            <span className="grow truncate">{c.name}</span>
-            {c.detail && <span className="text-[12px] opacity-80">{c.detail}</span>}
+            <span className="min-w-0 grow">
+              <span className="block truncate">{c.name}</span>
+              {offers[index] && <span className="block text-[12px] opacity-80">{offers[index].why}</span>}
+            </span>
+            {c.detail && !offers[index] && <span className="text-[12px] opacity-80">{c.detail}</span>}
           </li>
         ))}
       {open && found.length >= 40 && (

@@ -15,6 +15,13 @@ interface Props {
   editor: RefObject<Editor | null>;
 }
 
+/** What a cell may be coded with beside what stands in it, as far as it is known by name. */
+const offersOf = (line: BillLine, id: Column['id'], desk: Desk) =>
+  (line.marks[id]?.rivals ?? []).flatMap(({ value, why }) => {
+    const choice = desk.choiceOf(value);
+    return choice && why ? [{ choice, why }] : [];
+  });
+
 /** The type-ahead of the cell in hand: typing looks for it, Enter or going on takes the one in hand. */
 export function CellChoice({ desk, line, column, label, className, editor }: Props) {
   const { company } = usePlace();
@@ -50,6 +57,7 @@ export function CellChoice({ desk, line, column, label, className, editor }: Pro
         show={content === 'tax-codes' ? 'code' : 'both'}
         value={line[id]}
         chosen={desk.choiceOf(line[id])}
+        first={offersOf(line, id, desk)}
         onPick={(c) => {
           if (c) desk.know(c);
           desk.setCell(line.id, id, c?.id ?? null);

@@ -1,10 +1,14 @@
+import type { ReactNode } from 'react';
 import { dec, decOrNull, sum } from '@ledgerline/core/money';
-import type { Bill } from '@ledgerline/contract';
 import { money } from '../../ui/format';
+import type { Desk } from '../use-desk';
+import type { Column } from './columns';
+import { isChoice } from './edits';
 import type { Grid } from './use-grid';
 
 /** Totals by column; of what is selected, where that is more than one cell. */
-export function Foot({ bill, grid }: { bill: Bill; grid: Grid }) {
+export function Foot({ desk, grid }: { desk: Desk; grid: Grid }) {
+  const { bill } = desk;
   const { block, columns, selection } = grid;
   const many = block !== null && selection !== null && (block.top !== block.bottom || block.left !== block.right) ? block : null;
   const lines = many ? bill.lines.slice(many.top, many.bottom + 1) : bill.lines;
@@ -36,11 +40,11 @@ export function Foot({ bill, grid }: { bill: Bill; grid: Grid }) {
         ))}
         <td className="border-t hair" />
       </tr>
-      {bill.lines.some((l) => l.further) && (
+      {bill.lines.some((l) => l.further || columns.some((c) => isChoice(c) && l.marks[c.id])) && (
         <tr className="text-[13px]">
           <td className="border-t hair" />
           <td colSpan={columns.length + 1} className="h-7 truncate border-t hair px-1.5">
-            <Further bill={bill} row={selection?.head.row ?? null} />
+            {selection ? <Said desk={desk} row={selection.head.row} column={columns[selection.head.column]!} /> : <Quiet>{unasked}</Quiet>}
           </td>
         </tr>
       )}
@@ -48,17 +52,35 @@ export function Foot({ bill, grid }: { bill: Bill; grid: Grid }) {
   );
 }
 
-/** What else the page says in the row in hand, each under its heading. */
-function Further({ bill, row }: { bill: Bill; row: number | null }) {
-  const cells = row === null ? null : (bill.lines[row]?.further ?? []);
-  if (!cells) return <span className="quiet">Rows say more on the page than the grid has: take one in hand to see it.</span>;
-  if (cells.length === 0) return <span className="quiet">Row {row! + 1} says nothing else on the page.</span>;
+const unasked = 'Take a cell in hand: here stands why it is coded so, or what else its row says on the page.';
+const Quiet = ({ children }: { children: ReactNode }) => <span className="quiet">{children}</span>;
+
+/** Why the cell in hand is coded so, or what it may be coded with; of other cells what else the page says in their row. */
+function Said({ desk, row, column }: { desk: Desk; row: number; column: Column }) {
+  const line = desk.bill.lines[row];
+  const coded = line?.marks[column.id];
+  const offer = coded?.rivals?.[0];
+  const named = offer && desk.choiceOf(offer.value);
+  if (line && coded?.proof && isChoice(column))
+    return (
+      <>
+        <Quiet>Suggested:</Quiet> {coded.proof}
+      </>
+    );
+  if (line && isChoice(column) && named && line[column.id] === null)
+    return (
+      <>
+        <Quiet>Not sure enough to fill in:</Quiet> {named.code} {named.name}, {offer.why} <Quiet>(F2 offers it)</Quiet>
+      </>
+    );
+  const cells = line?.further ?? [];
+  if (cells.length === 0) return null;
   return (
     <>
-      <span className="quiet">Row {row! + 1} also says</span>
+      <Quiet>Row {row + 1} also says</Quiet>
       {cells.map(({ heading, value }, i) => (
         <span key={i} className="ml-3">
-          {heading && <span className="quiet">{heading} </span>}
+          {heading && <Quiet>{heading} </Quiet>}
           <span className="tabular-nums">{value}</span>
         </span>
       ))}

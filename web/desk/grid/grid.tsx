@@ -160,7 +160,7 @@ export function LineGrid({ desk, grid, acts, clipboard, rows, onWidth, ink, scro
           </tr>
         )}
       </tbody>
-      <Foot bill={bill} grid={grid} />
+      <Foot desk={desk} grid={grid} />
     </table>
   );
 }

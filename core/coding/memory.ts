@@ -1,0 +1,38 @@
+import { contextsOf } from './contexts.ts';
+import type { Coded, Coding, History, LineSaid } from './types.ts';
+
+/** So many lines are remembered in a context: older ones no longer say how it is done. */
+export const remembered = 32;
+
+/** What was posted, in memory, as it is learned line by line. */
+export class Memory implements History {
+  private readonly contexts = new Map<string, Coded[]>();
+
+  of(context: string): readonly Coded[] {
+    return this.contexts.get(context) ?? [];
+  }
+
+  /** Takes in a posted line. Lines are learned in the order of posting. */
+  learn(id: string, line: LineSaid & { day: string }, { accountId, costCentreId, taxCodeId }: Coding): void {
+    const coded: Coded = { id, supplierId: line.supplierId, day: line.day, accountId, costCentreId, taxCodeId };
+    for (const { keys } of contextsOf(line).contexts)
+      for (const key of keys) {
+        const list = this.contexts.get(key);
+        if (!list) this.contexts.set(key, [coded]);
+        else {
+          list.unshift(coded);
+          if (list.length > remembered) list.length = remembered;
+        }
+      }
+  }
+
+  /** Takes out a line that was reversed. */
+  forget(id: string, line: LineSaid): void {
+    for (const { keys } of contextsOf(line).contexts)
+      for (const key of keys) {
+        const list = this.contexts.get(key),
+          at = list?.findIndex((c) => c.id === id) ?? -1;
+        if (at >= 0) list!.splice(at, 1);
+      }
+  }
+}

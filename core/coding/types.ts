@@ -1,0 +1,27 @@
+/** What a line is coded with. */
+export interface Coding {
+  accountId: string | null;
+  costCentreId: string | null;
+  taxCodeId: string | null;
+}
+export type CodingField = keyof Coding;
+export const codingFields = ['accountId', 'costCentreId', 'taxCodeId'] as const satisfies readonly CodingField[];
+
+/** What a line says that its coding may follow from. */
+export interface LineSaid {
+  supplierId: string | null;
+  /** The supplier's item code. */ code: string | null;
+  description: string;
+  /** Decimal, without currency. */ amount: string | null;
+  /** The bill's day, ISO 8601. */ day: string | null;
+}
+/** A posted line as it was coded. */
+export interface Coded extends Coding {
+  /** The line. */ id: string;
+  supplierId: string | null;
+  /** The bill's day, ISO 8601. */ day: string;
+}
+/** What was posted in a context, the latest first. */
+export interface History {
+  of(context: string): readonly Coded[];
+}

@@ -1,0 +1,47 @@
+import { and, desc, eq, inArray, ne, or, isNull, sql, type SQL } from 'drizzle-orm';
+import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import { Memory } from '@ledgerline/core/coding';
+import type { Executor } from '../db/client.ts';
+import { bill, billLine, costCentre, ledgerAccount } from '../db/schema/index.ts';
+
+/** So many lines say how a supplier is coded; with fewer than `few` other suppliers' lines are asked, too. */
+const ownLines = 300,
+  few = 20,
+  otherLines = 1000;
+
+const open = (active: AnyPgColumn, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${active} THEN ${id} END`;
+
+const posted = async (tx: Executor, companyId: string, which: SQL | undefined, most: number) =>
+  tx
+    .select({
+      id: billLine.id,
+      supplierId: bill.supplierId,
+      description: billLine.description,
+      code: billLine.code,
+      amount: billLine.amount,
+      day: bill.issueDate,
+      // What is closed is not suggested.
+      accountId: open(ledgerAccount.active, billLine.accountId),
+      costCentreId: open(costCentre.active, billLine.costCentreId),
+      taxCodeId: billLine.taxCodeId,
+    })
+    .from(billLine)
+    .innerJoin(bill, eq(bill.id, billLine.billId))
+    .leftJoin(ledgerAccount, eq(ledgerAccount.id, billLine.accountId))
+    .leftJoin(costCentre, eq(costCentre.id, billLine.costCentreId))
+    .where(and(eq(bill.companyId, companyId), inArray(bill.stage, ['posted', 'paid']), ne(billLine.kind, 'text'), which))
+    .orderBy(desc(bill.createdAt), desc(bill.id))
+    .limit(most);
+
+/** This company's posted lines that a supplier's lines may be like: its own, and where it has few, the last of others. */
+export async function postedLines(tx: Executor, companyId: string, supplierId: string | null): Promise<Memory> {
+  const own = supplierId ? await posted(tx, companyId, eq(bill.supplierId, supplierId), ownLines) : [];
+  const others =
+    own.length < few
+      ? await posted(tx, companyId, supplierId ? or(ne(bill.supplierId, supplierId), isNull(bill.supplierId)) : undefined, otherLines)
+      : [];
+  const memory = new Memory();
+  // The latest is learned last.
+  for (const { day, ...line } of [...own, ...others].reverse()) if (day) memory.learn(line.id, { ...line, day }, line);
+  return memory;
+}
