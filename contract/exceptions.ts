@@ -1,11 +1,20 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Nullable } from './shared.ts';
+import { DecimalText, Id, Nullable } from './shared.ts';
 
 export const Severity = Type.Union([Type.Literal('stops'), Type.Literal('asks')]);
 export const CheckSetting = Type.Union([Type.Literal('stops'), Type.Literal('asks'), Type.Literal('off')]);
 const Take = Type.Union([Type.Literal('data'), Type.Literal('page')]);
 const Settling = Type.Union([Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')]);
 
+/** A change that would settle it: these lines, and of one line an amount, carry tax under one code, the rest is free of it under another. */
+const Repair = Type.Object({
+  kind: Type.Literal('tax-parts'),
+  label: Type.String(),
+  taxCodeId: Id,
+  freeCodeId: Id,
+  lines: Type.Array(Id),
+  parted: Nullable(Type.Object({ line: Id, amount: DecimalText })),
+});
 /** Something to settle on a bill. `settledBy`: what settles it besides changing the bill. */
 export const Exception = Type.Object({
   code: Type.String(),
@@ -15,6 +24,7 @@ export const Exception = Type.Object({
   severity: Severity,
   settledBy: Type.Array(Settling),
   choices: Type.Array(Type.Object({ take: Take, label: Type.String(), value: Type.String() })),
+  repairs: Type.Array(Repair),
 });
 /** An exception that a person settled, and how. */
 export const SettledException = Type.Object({

@@ -2,6 +2,7 @@ export { applyAll, applyOperation, Misfit, touches } from './operations.ts';
 export { cellPath, parsePath } from './paths.ts';
 export { cellsOf, placesOf } from './cells.ts';
 export { joinRows, splitRow } from './rows.ts';
+export { partTax, type Parting } from './tax-parts.ts';
 export {
   emptyCells,
   headerFields,

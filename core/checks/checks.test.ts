@@ -91,6 +91,25 @@ describe('what keeps a bill from being sent on', () => {
         .map((e) => e.code),
     ).toContain(code),
   );
+  it('a tax that the rate does not explain comes with what would explain it: the part that carries it, and the rest', () => {
+    const both = new Map([...rules, ['z0', { id: 'z0', code: 'Z0', rate: '0', recoverable: '100', reverseCharge: false }]]);
+    const phone = { net: '95.00', tax: '5.00', gross: '100.00', pricesIncludeTax: true };
+    const [found] = run(phone, { taxRules: both });
+    expect(found).toMatchObject({
+      code: 'tax-unexplained',
+      repairs: [
+        {
+          kind: 'tax-parts',
+          label: '30.00 S20, 70.00 Z0',
+          taxCodeId: 's20',
+          freeCodeId: 'z0',
+          lines: [],
+          parted: { line: 'l1', amount: '30.00' },
+        },
+      ],
+    });
+    expect(run(phone, { taxRules: both, closed: new Set(['z0']) })[0]!.repairs).toEqual([]);
+  });
   it('a credit note needs no due date', () => expect(codes({ kind: 'credit-note', dueDate: null })).toEqual([]));
   it('a number used before, or no rate for a foreign bill', () => {
     expect(codes({}, { duplicate: 'another bill' })).toEqual(['duplicate']);

@@ -1,8 +1,8 @@
 import { priced } from '../bills/index.ts';
-import { decOrNull, formatAmount } from '../money/index.ts';
+import { decOrNull, fixed, formatAmount } from '../money/index.ts';
 import { prove } from '../proof/index.ts';
-import { explainedTax, roundingTolerance } from '../tax/index.ts';
-import type { Check, CheckedBill, Facts } from './types.ts';
+import { explainedTax, roundingTolerance, taxParts } from '../tax/index.ts';
+import type { Check, CheckedBill, Facts, Repair } from './types.ts';
 
 /** Tax that the codes' rates don't explain beyond rounding; null where they do, or where the sums are off anyway. */
 function unexplained(bill: CheckedBill, facts: Facts): string | null {
@@ -20,6 +20,25 @@ function unexplained(bill: CheckedBill, facts: Facts): string | null {
   return explained.minus(bill.tax).abs().gt(roundingTolerance(taxed.length))
     ? `The tax codes make ${formatAmount(explained, bill.currency)}, the invoice says ${formatAmount(bill.tax, bill.currency)}. Check the codes on the lines.`
     : null;
+}
+
+/** How many ways to explain a tax are offered. */
+const mostRepairs = 2;
+
+/** Ways to part the bill so that its tax is explained. */
+function partings(bill: CheckedBill, facts: Facts): Repair[] {
+  const lines = priced(bill.lines).map((l) => ({ id: l.id, amount: decOrNull(l.amount)!, taxCodeId: l.taxCodeId })),
+    open = [...facts.taxRules.values()].filter((r) => !facts.closed.has(r.id));
+  return taxParts(lines, decOrNull(bill.tax)!, open, bill.pricesIncludeTax, bill.currency)
+    .slice(0, mostRepairs)
+    .map(({ taxed, free, net, gross, rest, lines: whole, parted }) => ({
+      kind: 'tax-parts',
+      label: `${formatAmount(bill.pricesIncludeTax ? gross : net, bill.currency)} ${taxed.code}, ${formatAmount(rest, bill.currency)} ${free.code}`,
+      taxCodeId: taxed.id,
+      freeCodeId: free.id,
+      lines: whole,
+      parted: parted && { line: parted.line, amount: fixed(parted.amount, bill.currency) },
+    }));
 }
 
 export const sumChecks: Check[] = [
@@ -47,7 +66,7 @@ export const sumChecks: Check[] = [
     what: 'The tax codes explain the tax',
     run(bill, facts) {
       const sentence = unexplained(bill, facts);
-      return sentence ? [{ path: 'tax', sentence, key: `${bill.tax}` }] : [];
+      return sentence ? [{ path: 'tax', sentence, key: `${bill.tax}`, repairs: partings(bill, facts) }] : [];
     },
   },
 ];

@@ -78,12 +78,25 @@ export interface Choice {
   label: string;
   value: string;
 }
+/**
+ * A change of the bill that would settle a finding. tax-parts: the lines named carry tax under one code, of one line an amount, and the
+ * rest is free of it under another.
+ */
+export interface Repair {
+  kind: 'tax-parts';
+  label: string;
+  taxCodeId: string;
+  freeCodeId: string;
+  lines: string[];
+  parted: { line: string; amount: string } | null;
+}
 /** One thing that a check found. `key` tells this finding from another at the same path: what settled the one does not settle the other. */
 export interface Found {
   path: string;
   sentence: string;
   key?: string;
   choices?: Choice[];
+  repairs?: Repair[];
 }
 export interface Check {
   code: string;
@@ -109,4 +122,5 @@ export interface Exception {
   severity: Severity;
   settledBy: readonly Settling[];
   choices: Choice[];
+  repairs: Repair[];
 }

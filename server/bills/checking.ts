@@ -33,15 +33,20 @@ export async function taxRulesOf(
 }
 
 /** Those of the accounts, cost centres and tax codes on the lines that are closed, and the accounts that need a cost centre. */
-async function codingOf(db: Executor, lines: LineRecord[]): Promise<Pick<Facts, 'closed' | 'needsCostCentre'>> {
+async function codingOf(db: Executor, companyId: string, lines: LineRecord[]): Promise<Pick<Facts, 'closed' | 'needsCostCentre'>> {
   const ids = (of: 'accountId' | 'costCentreId' | 'taxCodeId') => [...new Set(lines.flatMap((l) => (l[of] ? [l[of]] : [])))];
-  const [accountIds, centreIds, codeIds] = [ids('accountId'), ids('costCentreId'), ids('taxCodeId')];
+  const [accountIds, centreIds] = [ids('accountId'), ids('costCentreId')];
   const accounts = accountIds.length ? await db.select().from(ledgerAccount).where(inArray(ledgerAccount.id, accountIds)) : [];
   const centres = centreIds.length ? await db.select().from(costCentre).where(inArray(costCentre.id, centreIds)) : [];
-  const codes = codeIds.length ? await db.select().from(taxCode).where(inArray(taxCode.id, codeIds)) : [];
+  // Those that no line has, too: what a repair takes is open.
+  const codes = await db
+    .select()
+    .from(taxCode)
+    .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, false)));
   return {
     closed: new Set([
-      ...[...centres, ...codes].filter((c) => !c.active).map((c) => c.id),
+      ...centres.filter((c) => !c.active).map((c) => c.id),
+      ...codes.map((c) => c.id),
       ...accounts.filter((a) => !a.active || !['expense', 'asset'].includes(a.kind)).map((a) => a.id),
     ]),
     needsCostCentre: new Set(accounts.filter((a) => a.needsCostCentre).map((a) => a.id)),
@@ -129,7 +134,7 @@ export async function findingsOf(
     duplicate: await twinOf(db, record),
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
     addressedTo: addressee?.name ?? null,
-    ...(await codingOf(db, lines)),
+    ...(await codingOf(db, own.id, lines)),
     ...(await supplierFacts(db, record)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),

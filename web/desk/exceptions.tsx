@@ -2,6 +2,7 @@ import { CircleAlert, CircleHelp } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
+import { partTax } from '@ledgerline/core/bills';
 import type { Exception, SettleException } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
@@ -47,6 +48,17 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
         e.choices.map((c) => (
           <button key={c.take} className={small} onClick={() => void done(e, { how: 'choose', take: c.take })}>
             {c.label}
+          </button>
+        ))}
+      {!locked &&
+        e.repairs.map((r) => (
+          <button
+            key={r.label}
+            className={small}
+            title="Rows are parted and coded so; Ctrl+Z takes it back"
+            onClick={() => desk.edit(...partTax(bill.lines, r, bill.currency, crypto.randomUUID()))}
+          >
+            {r.label}
           </button>
         ))}
       {!locked && e.settledBy.includes('confirm') && e.choices.length === 0 && (

@@ -11,6 +11,7 @@ const open = (code: string, path: string, severity: Exception['severity'] = 'sto
   severity,
   settledBy: [],
   choices: [],
+  repairs: [],
 });
 const said = (...exceptions: Exception[]) => saidOf({ exceptions, lines });
 
