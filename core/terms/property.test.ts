@@ -31,6 +31,26 @@ it('the end of the month following is a last day, and of the month after, from t
       expect(due.slice(0, 7)).toBe(addMonths(`${day.slice(0, 7)}-01`, 1).slice(0, 7));
     }),
   ));
+it('a day of the next month is that day of it, or its last where it has no such day', () =>
+  fc.assert(
+    fc.property(
+      issued,
+      fc.integer({ min: 1, max: 31 }),
+      fc.constantFrom(
+        '#th of next month',
+        'on the # of the month following',
+        '#. des Folgemonats',
+        'le # du mois suivant',
+        '#e van de volgende maand',
+      ),
+      (day, n, wording) => {
+        const due = dueDate(day, parseTerms(wording.replace('#', String(n)))!),
+          first = addMonths(`${day.slice(0, 7)}-01`, 1);
+        expect(due.slice(0, 7)).toBe(first.slice(0, 7));
+        expect(due).toBe(n > Number(endOfMonth(first).slice(8)) ? endOfMonth(first) : `${first.slice(0, 7)}-${String(n).padStart(2, '0')}`);
+      },
+    ),
+  ));
 it('a discount never moves the due date', () =>
   fc.assert(
     fc.property(issued, days, fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 30 }), (day, net, percent, within) => {

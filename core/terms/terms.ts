@@ -4,9 +4,9 @@ import { addDays, addMonths, endOfMonth, type IsoDate } from '../dates/index.ts'
 export interface PaymentTerms {
   /** Days after the base date. */
   days: number;
-  /** Where counting starts: the bill's date, or the end of its month. */
-  from: 'date' | 'end-of-month';
-  /** Whole months added before the end of month is taken ("end of the month following" is 1). */
+  /** Where counting starts: the bill's date, or the end of its month; or it falls due on that day of a month. */
+  from: 'date' | 'end-of-month' | 'day-of-month';
+  /** Whole months added before the end or the day of the month is taken ("end of the month following" and "15th of next month" are 1). */
   months: number;
   /** Cash discount: percent and days, as in 2/10. */
   discount: { percent: string; days: number } | null;
@@ -79,6 +79,9 @@ const dayWord =
 const toMonthEnd = new RegExp(
   `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende|month end|monatsende|lopende maand|lobende maned|lopende maned))`,
 );
+/** "15th of next month", "on the 20th of the month following", "le 10 du mois suivant", "15. des Folgemonats", "15e van de volgende maand". */
+const dayOfNext =
+  /\b(\d{1,2})(?:st|nd|rd|th|er|e|\.)?(?: day)? (?:of |du |des |van )?(?:the |de )?(?:next month|following month|month following|mois suivant|folgemonats|nachsten monats|volgende maand)/;
 const inDays = new RegExp(`\\b(\\d{1,3})\\s?(?:${dayWord})\\b`);
 
 const nothingElse = new RegExp(`^\\W*(?:nett?o?\\W+)?\\d{1,3}\\s?${dayWord}(?:\\W+nett?o?)?\\W*$`);
@@ -87,8 +90,8 @@ const nothingElse = new RegExp(`^\\W*(?:nett?o?\\W+)?\\d{1,3}\\s?${dayWord}(?:\\
 export const onlyDays = (text: string): boolean => nothingElse.test(fold(text));
 
 /**
- * Payment terms in the trade's words: "30 days", "net 15", "30 eom", "2/10 n30", "within 14 days",
- * "end of the month following", "due on receipt", and their equivalents in twelve other languages. Null when none is found.
+ * Payment terms in the trade's words: "30 days", "net 15", "plus 15", "30 eom", "2/10 n30", "within 14 days",
+ * "end of the month following", "15th of next month", "due on receipt", and their equivalents in twelve other languages. Null when none is found.
  */
 export function parseTerms(text: string): PaymentTerms | null {
   const t = fold(text).replace(word, (name) => String(words[name]));
@@ -100,6 +103,8 @@ export function parseTerms(text: string): PaymentTerms | null {
     )
   )
     return plain(0, 'end-of-month', 1);
+  const day = dayOfNext.exec(t);
+  if (day && Number(day[1]) >= 1 && Number(day[1]) <= 31) return plain(Number(day[1]), 'day-of-month', 1);
   const eom = toMonthEnd.exec(t);
   if (eom) return plain(Number(eom[1]), 'end-of-month');
   if (/^(?:eom|end of (?:the )?month)$/.test(t)) return plain(0, 'end-of-month');
@@ -107,7 +112,7 @@ export function parseTerms(text: string): PaymentTerms | null {
     /\b(?:due|payable|payment) (?:up)?on receipt\b|\bimmediate(?:ly)? (?:payment|due)|\bsofort (?:zahlbar|fallig)|\ba reception\b/.test(t)
   )
     return plain(0);
-  const net = /\bnet\s?(\d{1,3})\b(?![.,]\d)/.exec(t) ?? /^n\s?(\d{1,3})$/.exec(t);
+  const net = /\bnet\s?(\d{1,3})\b(?![.,]\d)/.exec(t) ?? /^(?:n|plus|\+)\s?(\d{1,3})$/.exec(t);
   if (net) return plain(Number(net[1]));
   const days = inDays.exec(t);
   if (days && Number(days[1]) <= 180) return plain(Number(days[1]));
@@ -117,7 +122,12 @@ export function parseTerms(text: string): PaymentTerms | null {
 /** The day on which a bill of that date falls due under these terms. */
 export function dueDate(issued: IsoDate, terms: PaymentTerms): IsoDate {
   if (terms.from === 'date') return addDays(issued, terms.days);
-  return addDays(endOfMonth(addMonths(`${issued.slice(0, 7)}-01`, terms.months)), terms.days);
+  const first = addMonths(`${issued.slice(0, 7)}-01`, terms.months),
+    last = endOfMonth(first);
+  if (terms.from === 'end-of-month') return addDays(last, terms.days);
+  // A month that has no such day ends before it.
+  const day = addDays(first, terms.days - 1);
+  return day > last ? last : day;
 }
 
 /** The last day on which a bill of that date earns its cash discount; null where the terms offer none. */
