@@ -43,7 +43,7 @@ const words: Record<string, string> = {
   'bank-differs': 'bank details',
   duplicate: 'used before',
   'due-early': 'too early',
-  'tax-unexplained': 'not explained',
+  'tax-unexplained': 'differs',
   'total-zero': 'zero',
   'total-negative': 'negative',
 };

@@ -47,7 +47,7 @@ export function History({ bill }: { bill: Bill }) {
               <tbody>
                 {data.bills.map((b) => (
                   <tr key={b.id}>
-                    <td className="leading-6">
+                    <td className="max-w-28 truncate leading-6" title={b.invoiceNumber ?? undefined}>
                       <Link className="text-accent hover:underline" to={`/bills/${b.id}`}>
                         {b.invoiceNumber ?? 'no number'}
                       </Link>
