@@ -23,6 +23,13 @@ export interface SeenItem {
   /** Rows over the lines of its page that may head them, the nearest first. */ heads: readonly PrintedRow[];
 }
 
+/** Items by their line, in one go. */
+export function byLine<I extends { line: number }>(items: readonly I[], lines: number): I[][] {
+  const own = Array.from({ length: lines }, (): I[] => []);
+  for (const item of items) own[item.line]!.push(item);
+  return own;
+}
+
 const near = (a: number, b: number, by: number): boolean => Math.abs(a - b) <= by;
 
 /** Rows of words over the first line of each page that may head its columns; a page without any has those of the first. */
@@ -62,7 +69,7 @@ export function itemFeatures(
   const all = lines.flatMap(({ row, parts }, line) =>
     [row, ...parts].sort((a, b) => a - b).flatMap((at) => rows[at]!.items.map((item) => ({ item, at, line }))),
   );
-  const own = lines.map((_, line) => all.filter((x) => x.line === line));
+  const own = byLine(all, lines.length);
   // How many lines have a figure on this right edge, a piece on this left edge.
   const edgeOf = (x: number) => Math.round(x / 4);
   const edges = new Map<string, Set<number>>();

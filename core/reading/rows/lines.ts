@@ -15,7 +15,7 @@ import {
   type Weighed,
 } from './described.ts';
 import { furtherOf } from './further.ts';
-import { itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
+import { byLine, itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
 import { itemMeasured, itemsInContext } from './models.ts';
 import { agreed, partsOf, plain, together } from './products.ts';
 import type { PrintedRow } from './printed.ts';
@@ -76,7 +76,7 @@ export function linesOf(
     }
     return rateOf(item.words, item.figure?.value ?? null, legend);
   };
-  const own = lines.map((_, line) => weighed.filter((w) => w.line === line));
+  const own = byLine(weighed, lines.length);
   const rateColumn = explainedColumn(own, (text) => meaningOf(text) !== null);
   // Amounts stand under each other: the edge on which most of them do decides where one line has several figures.
   const edges = own.flatMap((items, line) => {
