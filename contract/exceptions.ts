@@ -7,7 +7,7 @@ const Take = Type.Union([Type.Literal('data'), Type.Literal('page')]);
 const Settling = Type.Union([Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')]);
 
 /** A change that would settle it: these lines, and of one line an amount, carry tax under one code, the rest is free of it under another. */
-const Repair = Type.Object({
+const Change = Type.Object({
   kind: Type.Literal('tax-parts'),
   label: Type.String(),
   taxCodeId: Id,
@@ -24,7 +24,7 @@ export const Exception = Type.Object({
   severity: Severity,
   settledBy: Type.Array(Settling),
   choices: Type.Array(Type.Object({ take: Take, label: Type.String(), value: Type.String() })),
-  repairs: Type.Array(Repair),
+  changes: Type.Array(Change),
 });
 /** An exception that a person settled, and how. */
 export const SettledException = Type.Object({

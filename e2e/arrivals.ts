@@ -24,3 +24,15 @@ export const upload = (page: Page, name: string, mimeType: string, bytes: Uint8A
   page.getByLabel('Files').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
 /** The row of what arrived with a text in it. */
 export const arrival = (page: Page, text: string) => page.locator('li:not([data-sonner-toast])').filter({ hasText: text });
+/** Makes a bill by hand for a supplier, from the list of bills, and opens it. */
+export async function billByHand(page: Page, supplier: string): Promise<void> {
+  await page.goto('/bills');
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
+  await page.keyboard.press('n');
+  await page.keyboard.type(supplier);
+  await expect(page.getByRole('option', { name: new RegExp(supplier) })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Make it', exact: true })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('No document yet')).toBeVisible();
+}

@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { makePdf } from '@ledgerline/documents/maker';
 import { suppliers } from '@ledgerline/documents/suppliers';
-import { arrival, arrivals, invoiceOf, signIn, upload } from './arrivals.ts';
+import { arrival, arrivals, billByHand, invoiceOf, signIn, upload } from './arrivals.ts';
 import { cell } from './grid.ts';
 
 async function opened(page: Page, of: string, number: string): Promise<string> {
@@ -95,15 +95,7 @@ test('a note names somebody, who finds it under Today; a bill goes from hand to 
 
 test('a bill by hand takes its document later, keeps another beside it, and repeats', async ({ page }) => {
   await signIn(page, 'Ines Okafor');
-  await page.goto('/bills');
-  await expect(page.getByRole('row').nth(1)).toBeVisible();
-  await page.keyboard.press('n');
-  await page.keyboard.type('Quillhaven');
-  await expect(page.getByRole('option', { name: /Quillhaven/ })).toBeVisible();
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Make it', exact: true })).toBeVisible();
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('No document yet')).toBeVisible();
+  await billByHand(page, 'Quillhaven');
   await expect(page.getByRole('heading', { name: /Quillhaven/ })).toBeVisible();
   const index = suppliers.findIndex((s) => s.name.startsWith('Quillhaven'));
   const file = async (number: string, name: string) => ({

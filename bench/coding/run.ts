@@ -35,7 +35,7 @@ function measure(posted: readonly PostedLine[]): Score {
   const last = new Map<string, Coding>();
   /** Suppliers of whom nothing was posted before this day. */
   const begun = new Map<string, string>();
-  for (const { id, line, coding, right } of posted) {
+  for (const { line, coding, right } of posted) {
     const supplier = line.supplierId!;
     if (line.day >= from) {
       const said = suggest([{ ...line, taxRate: null }], memory, null, [])[0]!;
@@ -53,7 +53,7 @@ function measure(posted: readonly PostedLine[]): Score {
       }
     }
     if (!begun.has(supplier)) begun.set(supplier, line.day);
-    memory.learn(id, line, coding);
+    memory.learn(line, coding);
     last.set(supplier, coding);
   }
   // A bill of two hundred lines of one supplier, with all that was posted in sight; the least of five.

@@ -35,6 +35,22 @@ describe('what carries tax and what does not', () => {
       ['b', '45.00', 'Z0'],
       ['t', null, null],
     ]));
+  it('nothing is done where the row has changed meanwhile and no longer has more than the part, or is gone', () => {
+    const parting = { taxCodeId: 'S20', freeCodeId: 'Z0', lines: [], parted: { line: 'a', amount: '30.00' } };
+    for (const amount of ['30.00', '12.00', '-40.00', null])
+      expect(done([row('a', amount), row('b', '5.00')], parting), String(amount)).toEqual([
+        ['a', amount, 'S20'],
+        ['b', '5.00', 'S20'],
+      ]);
+    expect(done([row('b', '5.00')], parting)).toEqual([['b', '5.00', 'S20']]);
+  });
+  it('a row in the negative is parted like any other', () =>
+    expect(done([row('a', '-100.00')], { taxCodeId: 'S20', freeCodeId: 'Z0', lines: [], parted: { line: 'a', amount: '-30.00' } })).toEqual(
+      [
+        ['a', '-30.00', 'S20'],
+        ['new', '-70.00', 'Z0'],
+      ],
+    ));
   it('no cent is gained or lost', () =>
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 2, max: 99_999 }), { minLength: 1, maxLength: 5 }), fc.nat(99_998), (cents, at) => {

@@ -97,7 +97,7 @@ describe('what keeps a bill from being sent on', () => {
     const [found] = run(phone, { taxRules: both });
     expect(found).toMatchObject({
       code: 'tax-unexplained',
-      repairs: [
+      changes: [
         {
           kind: 'tax-parts',
           label: '30.00 S20, 70.00 Z0',
@@ -108,7 +108,7 @@ describe('what keeps a bill from being sent on', () => {
         },
       ],
     });
-    expect(run(phone, { taxRules: both, closed: new Set(['z0']) })[0]!.repairs).toEqual([]);
+    expect(run(phone, { taxRules: both, closed: new Set(['z0']) })[0]!.changes).toEqual([]);
   });
   it('a credit note needs no due date', () => expect(codes({ kind: 'credit-note', dueDate: null })).toEqual([]));
   it('a number used before, or no rate for a foreign bill', () => {

@@ -17,7 +17,7 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
   return checks.flatMap((check) => {
     const severity = check.adjustable ? (settings.get(check.code) ?? check.severity) : check.severity;
     if (severity === 'off') return [];
-    return check.run(bill, facts).map(({ path, sentence, key = '', choices = [], repairs = [] }) => ({
+    return check.run(bill, facts).map(({ path, sentence, key = '', choices = [], changes = [] }) => ({
       code: check.code,
       path,
       key,
@@ -25,7 +25,7 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
       severity,
       settledBy: check.settledBy,
       choices,
-      repairs,
+      changes,
     }));
   });
 }

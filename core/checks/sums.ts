@@ -2,7 +2,7 @@ import { priced } from '../bills/index.ts';
 import { decOrNull, fixed, formatAmount } from '../money/index.ts';
 import { prove } from '../proof/index.ts';
 import { explainedTax, roundingTolerance, taxParts } from '../tax/index.ts';
-import type { Check, CheckedBill, Facts, Repair } from './types.ts';
+import type { Change, Check, CheckedBill, Facts } from './types.ts';
 
 /** Tax that the codes' rates don't explain beyond rounding; null where they do, or where the sums are off anyway. */
 function unexplained(bill: CheckedBill, facts: Facts): string | null {
@@ -23,14 +23,14 @@ function unexplained(bill: CheckedBill, facts: Facts): string | null {
 }
 
 /** How many ways to explain a tax are offered. */
-const mostRepairs = 2;
+const mostChanges = 2;
 
 /** Ways to part the bill so that its tax is explained. */
-function partings(bill: CheckedBill, facts: Facts): Repair[] {
+function partings(bill: CheckedBill, facts: Facts): Change[] {
   const lines = priced(bill.lines).map((l) => ({ id: l.id, amount: decOrNull(l.amount)!, taxCodeId: l.taxCodeId })),
     open = [...facts.taxRules.values()].filter((r) => !facts.closed.has(r.id));
   return taxParts(lines, decOrNull(bill.tax)!, open, bill.pricesIncludeTax, bill.currency)
-    .slice(0, mostRepairs)
+    .slice(0, mostChanges)
     .map(({ taxed, free, net, gross, rest, lines: whole, parted }) => ({
       kind: 'tax-parts',
       label: `${formatAmount(bill.pricesIncludeTax ? gross : net, bill.currency)} ${taxed.code}, ${formatAmount(rest, bill.currency)} ${free.code}`,
@@ -66,7 +66,7 @@ export const sumChecks: Check[] = [
     what: 'The tax codes explain the tax',
     run(bill, facts) {
       const sentence = unexplained(bill, facts);
-      return sentence ? [{ path: 'tax', sentence, key: `${bill.tax}`, repairs: partings(bill, facts) }] : [];
+      return sentence ? [{ path: 'tax', sentence, key: `${bill.tax}`, changes: partings(bill, facts) }] : [];
     },
   },
 ];

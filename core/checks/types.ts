@@ -1,4 +1,4 @@
-import type { LineKind } from '../bills/index.ts';
+import type { LineKind, Parting } from '../bills/index.ts';
 import type { TaxRule } from '../tax/index.ts';
 
 export interface CheckedLine {
@@ -78,17 +78,10 @@ export interface Choice {
   label: string;
   value: string;
 }
-/**
- * A change of the bill that would settle a finding. tax-parts: the lines named carry tax under one code, of one line an amount, and the
- * rest is free of it under another.
- */
-export interface Repair {
+/** A change of the bill that would settle a finding. */
+export interface Change extends Parting {
   kind: 'tax-parts';
   label: string;
-  taxCodeId: string;
-  freeCodeId: string;
-  lines: string[];
-  parted: { line: string; amount: string } | null;
 }
 /** One thing that a check found. `key` tells this finding from another at the same path: what settled the one does not settle the other. */
 export interface Found {
@@ -96,7 +89,7 @@ export interface Found {
   sentence: string;
   key?: string;
   choices?: Choice[];
-  repairs?: Repair[];
+  changes?: Change[];
 }
 export interface Check {
   code: string;
@@ -122,5 +115,5 @@ export interface Exception {
   severity: Severity;
   settledBy: readonly Settling[];
   choices: Choice[];
-  repairs: Repair[];
+  changes: Change[];
 }

@@ -20,11 +20,12 @@ const usual: Coding = { accountId: 'usual', costCentreId: 'c9', taxCodeId: 's20'
 function posted(...lines: [description: string, accountId: string, more?: Partial<LineToCode & Coding>][]): Memory {
   const memory = new Memory();
   for (const [i, [description, accountId, more = {}]] of lines.entries())
-    memory.learn(
-      `l${i}`,
-      { ...line(description), day: `2026-11-${String(i + 1).padStart(2, '0')}`, ...more } as LineToCode & { day: string },
-      { accountId, costCentreId: 'c1', taxCodeId: 's20', ...more },
-    );
+    memory.learn({ ...line(description), day: `2026-11-${String(i + 1).padStart(2, '0')}`, ...more } as LineToCode & { day: string }, {
+      accountId,
+      costCentreId: 'c1',
+      taxCodeId: 's20',
+      ...more,
+    });
   return memory;
 }
 const one = (of: LineToCode, memory: Memory, own: Coding | null = null) => suggest([of], memory, own, codes)[0]!;

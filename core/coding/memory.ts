@@ -12,9 +12,9 @@ export class Memory implements History {
     return this.contexts.get(context) ?? [];
   }
 
-  /** Takes in a posted line. Lines are learned in the order of posting. */
-  learn(id: string, line: LineSaid & { day: string }, { accountId, costCentreId, taxCodeId }: Coding): void {
-    const coded: Coded = { id, supplierId: line.supplierId, day: line.day, accountId, costCentreId, taxCodeId };
+  /** Takes in a posted line; the latest is learned last. */
+  learn(line: LineSaid & { day: string }, { accountId, costCentreId, taxCodeId }: Coding): void {
+    const coded: Coded = { supplierId: line.supplierId, day: line.day, accountId, costCentreId, taxCodeId };
     for (const { keys } of contextsOf(line).contexts)
       for (const key of keys) {
         const list = this.contexts.get(key);
@@ -23,16 +23,6 @@ export class Memory implements History {
           list.unshift(coded);
           if (list.length > remembered) list.length = remembered;
         }
-      }
-  }
-
-  /** Takes out a line that was reversed. */
-  forget(id: string, line: LineSaid): void {
-    for (const { keys } of contextsOf(line).contexts)
-      for (const key of keys) {
-        const list = this.contexts.get(key),
-          at = list?.findIndex((c) => c.id === id) ?? -1;
-        if (at >= 0) list!.splice(at, 1);
       }
   }
 }

@@ -26,7 +26,7 @@ const codes: RateCode[] = [
 ];
 const learned = (lines: readonly (readonly [LineSaid & { day: string }, Coding])[]): Memory => {
   const memory = new Memory();
-  for (const [i, [line, as]] of lines.entries()) memory.learn(`l${i}`, line, as);
+  for (const [line, as] of lines) memory.learn(line, as);
   return memory;
 };
 
@@ -68,26 +68,22 @@ describe('whatever was posted', () => {
 });
 
 describe('the memory', () => {
-  it('forgets what was reversed as if it had never been, and keeps the latest of each context', () =>
+  const numbered = (n: number): Coding => ({ accountId: String(n), costCentreId: null, taxCodeId: null });
+  it('has in each context the lines that stand in it, the latest first', () =>
     fc.assert(
-      fc.property(past, fc.array(fc.nat(11), { maxLength: 6 }), (lines, reversed) => {
-        const memory = learned(lines),
-          gone = new Set(reversed.map((n) => `l${n}`));
-        for (const [i, [line]] of lines.entries()) if (gone.has(`l${i}`)) memory.forget(`l${i}`, line);
-        for (const [line] of lines)
+      fc.property(fc.array(said, { maxLength: 12 }), (lines) => {
+        const memory = learned(lines.map((line, i) => [line, numbered(i)]));
+        for (const line of lines)
           for (const { keys } of contextsOf(line).contexts)
             for (const key of keys) {
-              const wanted = lines.flatMap(([other], i) =>
-                !gone.has(`l${i}`) && contextsOf(other).contexts.some((c) => c.keys.includes(key)) ? [`l${i}`] : [],
-              );
-              expect(memory.of(key).map((c) => c.id)).toEqual(wanted.reverse());
+              const wanted = lines.flatMap((other, i) => (contextsOf(other).contexts.some((c) => c.keys.includes(key)) ? [String(i)] : []));
+              expect(memory.of(key).map((c) => c.accountId)).toEqual(wanted.reverse());
             }
       }),
     ));
   it('holds so many lines of a context and no more', () => {
-    const memory = new Memory(),
-      line = { supplierId: 'moss', code: null, description: 'compost', amount: null, day: '2026-11-01' };
-    for (let i = 0; i < remembered + 5; i++) memory.learn(`l${i}`, line, { accountId: 'a', costCentreId: null, taxCodeId: null });
-    expect(memory.of('s:moss').map((c) => c.id)).toEqual(Array.from({ length: remembered }, (_, i) => `l${remembered + 4 - i}`));
+    const line = { supplierId: 'moss', code: null, description: 'compost', amount: null, day: '2026-11-01' };
+    const memory = learned(Array.from({ length: remembered + 5 }, (_, i) => [line, numbered(i)]));
+    expect(memory.of('s:moss').map((c) => c.accountId)).toEqual(Array.from({ length: remembered }, (_, i) => String(remembered + 4 - i)));
   });
 });

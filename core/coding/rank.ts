@@ -5,7 +5,8 @@ import type { Coded, CodingField, History } from './types.ts';
 export interface Ranked {
   id: string;
   /** 0 to 1; what is left of 1 is for what was never posted in such a context. */ share: number;
-  because: Because;
+  /** The kind of context that speaks for it. */ kind: ContextKind;
+  /** What it says there, counted when it is asked. */ because(): Because;
 }
 export interface Because {
   kind: ContextKind;
@@ -51,6 +52,7 @@ const adding: ReadonlySet<ContextKind> = new Set(['season', 'size', 'description
 const mostRanked = 12;
 
 interface Counted {
+  /** How much it tells: 1 where all its lines were coded the same, near 0 where each was coded otherwise. */ tells: number;
   lines: readonly Coded[];
   weights: Map<string, number>;
   total: number;
@@ -66,7 +68,9 @@ function counted(lines: readonly Coded[], field: CodingField, fade: number): Cou
     total += weight;
     weight *= fade;
   }
-  return { lines, weights, total };
+  let same = 0;
+  for (const w of weights.values()) same += (w / total) ** 2;
+  return { lines, weights, total, tells: same ** 2 };
 }
 
 /** What was posted in contexts, counted once for all lines that are looked at together. */
@@ -88,13 +92,6 @@ export class Counts {
   }
 }
 
-/** How much a context tells: 1 where all its lines were coded the same, near 0 where each was coded otherwise. */
-function tells({ weights, total }: Counted): number {
-  let same = 0;
-  for (const w of weights.values()) same += (w / total) ** 2;
-  return same ** 2;
-}
-
 /**
  * Likely values of a field of a line: from the most general of its contexts to the most particular, each moves the shares towards what
  * was posted in it, the more lines it has the further (interpolation by Dirichlet priors, as language models smooth their counts:
@@ -112,7 +109,7 @@ export function rank(field: CodingField, { supplierId, contexts }: Standing, cou
         const own = counts.of(kind, key, field, account);
         if (own.lines.length === 0) continue;
         // A word that stands in everything tells nothing.
-        const much = keys.length > 1 ? tells(own) : 1;
+        const much = keys.length > 1 ? own.tells : 1;
         all += much * own.total;
         for (const [id, w] of own.weights) {
           pooled.set(id, (pooled.get(id) ?? 0) + much * w);
@@ -133,7 +130,7 @@ export function rank(field: CodingField, { supplierId, contexts }: Standing, cou
   return [...shares]
     .sort((a, b) => b[1] - a[1])
     .slice(0, mostRanked)
-    .map(([id, share]) => ({ id, share, because: becauseOf(told.get(id)!, id, field, supplierId) }));
+    .map(([id, share]) => ({ id, share, kind: told.get(id)!.kind, because: () => becauseOf(told.get(id)!, id, field, supplierId) }));
 }
 
 function becauseOf({ kind, said, lines }: Told, id: string, field: CodingField, supplierId: string | null): Because {

@@ -23,8 +23,7 @@ export const sure = 0.95;
 const usualShare = 0.96,
   statedShare = 0.97,
   mostOptions = 3,
-  usualWhy = 'Usual for this supplier',
-  /** A cost centre is often the same whatever the account. */ slack = 0.04;
+  usualWhy = () => 'Usual for this supplier';
 
 /** A line as it is to be coded, with the rate that the page states for it, in percent. */
 export type LineToCode = LineSaid & { taxRate: string | null };
@@ -39,45 +38,45 @@ export function suggest(lines: readonly LineToCode[], history: History, usual: C
   return lines.map((line) => suggestOne(line, counts, usual, codes));
 }
 
+/** An option whose sentence is made when it is offered: most are not. */
+type Candidate = Omit<Option, 'why'> & { why(): string };
+const offered = (candidates: readonly Candidate[]): Option[] =>
+  candidates.slice(0, mostOptions).map(({ id, share, why }) => ({ id, share, why: why() }));
+
 function suggestOne(line: LineToCode, counts: Counts, usual: Coding | null, codes: readonly RateCode[]): Suggestions {
   const standing = contextsOf(line);
-  const accounts = rank('accountId', standing, counts);
-  const [account] = withUsual(accounts, usual?.accountId ?? null);
-  const optionsOf = (field: CodingField): Option[] => {
-    if (field === 'accountId') return withUsual(accounts, usual?.accountId ?? null);
-    const options = withUsual(rank(field, standing, counts, account?.id), usual?.[field] ?? null);
-    // What follows from an account is no surer than the account.
-    return account && field === 'costCentreId'
-      ? options.map((o) => ({ ...o, share: o.share * Math.min(1, account.share + slack) }))
-      : options;
-  };
+  const accounts = withUsual(rank('accountId', standing, counts), usual?.accountId ?? null),
+    [account] = accounts;
+  const following = (field: CodingField) => withUsual(rank(field, standing, counts, account?.id), usual?.[field] ?? null);
+  // What follows from an account is no surer than the account.
+  const centres = following('costCentreId').map((o) => ({ ...o, share: Math.min(o.share, account?.share ?? 1) }));
   return {
-    accountId: optionsOf('accountId').slice(0, mostOptions),
-    costCentreId: optionsOf('costCentreId').slice(0, mostOptions),
-    taxCodeId: withStated(optionsOf('taxCodeId'), line.taxRate, codes).slice(0, mostOptions),
+    accountId: offered(accounts),
+    costCentreId: offered(centres),
+    taxCodeId: offered(withStated(following('taxCodeId'), line.taxRate, codes)),
   };
 }
 
 /** What is set at the supplier comes before what only other suppliers' lines say. */
-function withUsual(ranked: readonly Ranked[], usual: string | null): Option[] {
-  const options = ranked.map((r): Option => ({ id: r.id, share: r.share, why: whyOf(r) }));
+function withUsual(ranked: readonly Ranked[], usual: string | null): Candidate[] {
+  const options = ranked.map((r): Candidate => ({ id: r.id, share: r.share, why: () => whyOf(r) }));
   if (usual === null) return options;
-  const own = ranked.some((r) => !r.because.others && r.because.kind !== 'company' && r.because.kind !== 'words');
+  const own = ranked.some((r) => r.kind !== 'company' && r.kind !== 'words');
   if (own) return options.some((o) => o.id === usual) ? options : [...options, { id: usual, share: 0, why: usualWhy }];
   const rest = options.filter((o) => o.id !== usual);
   return [{ id: usual, share: usualShare, why: usualWhy }, ...rest.map((o) => ({ ...o, share: o.share * (1 - usualShare) }))];
 }
 
-function withStated(options: Option[], taxRate: string | null, codes: readonly RateCode[]): Option[] {
+function withStated(options: Candidate[], taxRate: string | null, codes: readonly RateCode[]): Candidate[] {
   const stated = taxRate === null ? [] : codes.filter((c) => Number(c.rate) === Number(taxRate));
   const plain = stated.find((c) => !c.reverseCharge);
   if (stated.length === 0) return codes.length > 0 ? options.filter((o) => codes.some((c) => c.id === o.id)) : options;
   const kept = options.filter((o) => stated.some((c) => c.id === o.id)),
     all = kept.reduce((sum, o) => sum + o.share, 0);
-  if (kept.length === 0) return plain ? [{ id: plain.id, share: statedShare, why: `${Number(taxRate)}% on the page` }] : [];
+  if (kept.length === 0) return plain ? [{ id: plain.id, share: statedShare, why: () => `${Number(taxRate)}% on the page` }] : [];
   return kept.map((o) => ({
     ...o,
     share: all > 0 ? (o.share / all) * Math.max(all, statedShare) : o.share,
-    why: `${o.why}; ${Number(taxRate)}% on the page`,
+    why: () => `${o.why()}; ${Number(taxRate)}% on the page`,
   }));
 }

@@ -17,7 +17,6 @@ export interface LineSaid {
 }
 /** A posted line as it was coded. */
 export interface Coded extends Coding {
-  /** The line. */ id: string;
   supplierId: string | null;
   /** The bill's day, ISO 8601. */ day: string;
 }

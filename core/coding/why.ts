@@ -1,11 +1,9 @@
+import { dayInWords } from '../dates/index.ts';
 import type { Ranked } from './rank.ts';
 
-const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-/** "4 Nov 2026" */
-const dayOf = (iso: string): string => `${Number(iso.slice(8, 10))} ${months[Number(iso.slice(5, 7)) - 1]} ${iso.slice(0, 4)}`;
-
 /** Why a value is suggested, in one sentence: "11 of 12 lines like this from this supplier; last 4 Nov 2026". */
-export function whyOf({ because: { kind, said, times, of, last, others } }: Ranked): string {
+export function whyOf({ because }: Ranked): string {
+  const { kind, said, times, of, last, others } = because();
   const what: Record<typeof kind, string> = {
     company: 'lines of this company',
     words: `lines with “${said}” from ${others ? 'other suppliers' : 'any supplier'}`,
@@ -17,5 +15,5 @@ export function whyOf({ because: { kind, said, times, of, last, others } }: Rank
     'description and size': 'lines like this, of about this amount, from this supplier',
     code: `lines with item code ${said} from this supplier`,
   };
-  return `${times} of ${of} ${what[kind]}; last ${dayOf(last)}`;
+  return `${times} of ${of} ${what[kind]}; last ${dayInWords(last)}`;
 }

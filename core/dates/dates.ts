@@ -23,6 +23,10 @@ export const endOfMonth = (date: IsoDate): IsoDate => iso(lastOf(parseISO(date))
 export const yearOf = (date: IsoDate): number => Number(date.slice(0, 4));
 export const monthOf = (date: IsoDate): number => Number(date.slice(5, 7));
 
+/** A day as it is written in a sentence: "4 Nov 2026". */
+export const dayInWords = (date: IsoDate): string => `${Number(date.slice(8, 10))} ${monthNames[monthOf(date) - 1]} ${yearOf(date)}`;
+const monthNames = Array.from({ length: 12 }, (_, month) => format(new Date(2000, month), 'MMM'));
+
 /** Whole days from `from` to `to`; negative when `to` is earlier. */
 export function daysBetween(from: IsoDate, to: IsoDate): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);

@@ -1,2 +1,2 @@
-export { addDays, addMonths, endOfMonth, yearOf, monthOf, daysBetween, dayOf, isIsoDate, type IsoDate } from './dates.ts';
+export { addDays, addMonths, endOfMonth, yearOf, monthOf, daysBetween, dayInWords, dayOf, isIsoDate, type IsoDate } from './dates.ts';
 export { findDates, typedDate, type DateOrder, type FoundDate } from './parse.ts';

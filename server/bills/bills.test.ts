@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Operation } from '@ledgerline/core/bills';
+import { randomUUID } from 'node:crypto';
+import { partTax, type Operation } from '@ledgerline/core/bills';
 import { arrive, invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
 import { changeBill } from './change.ts';
 import { approve, discard, restore, returnBill, sendOn, setAside, takeBack } from './moves.ts';
@@ -69,6 +70,25 @@ describe('a bill on its way', () => {
     expect(bill.named.map((c) => c.id)).toEqual(
       expect.arrayContaining(Object.values(bill.lines[1]!.marks).flatMap((m) => (m.rivals ?? []).map((r) => r.value))),
     );
+  });
+  it('whose tax is not its rate’s comes with what would explain it, and is whole once that is done', async () => {
+    const id = await world.build.bill({ lines: [{ amount: '95.00' }], tax: '5.00' });
+    const bill = await world.show(id),
+      found = bill.exceptions.find((e) => e.code === 'tax-unexplained')!;
+    expect(found.changes.map((c) => c.label)).toEqual(['25.00 S20, 70.00 Z0', '50.00 I10, 45.00 Z0']);
+    const saved = await change(id, partTax(bill.lines, found.changes[0]!, 'GBP', randomUUID()));
+    expect(saved.exceptions).toEqual([]);
+    expect(saved.lines.map((l) => l.amount)).toEqual(['25.00', '70.00']);
+    await world.owner.query(
+      `UPDATE tax_code SET active = false WHERE rate = 0 AND company_id = (SELECT company_id FROM bill WHERE id = $1)`,
+      [id],
+    );
+    const other = await world.show(await world.build.bill({ lines: [{ amount: '95.00' }], tax: '5.00' }));
+    await world.owner.query(
+      `UPDATE tax_code SET active = true WHERE rate = 0 AND company_id = (SELECT company_id FROM bill WHERE id = $1)`,
+      [id],
+    );
+    expect(other.exceptions.find((e) => e.code === 'tax-unexplained')!.changes).toEqual([]);
   });
   it('keeps what its rows say beside their figures, whatever is changed in them', async () => {
     const further = [{ heading: 'Lot', value: 'K24', mark: { page: 1, x: 200, y: 90, w: 18, h: 9 } }];

@@ -11,10 +11,9 @@ const ownLines = 300,
 
 const open = (active: AnyPgColumn, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${active} THEN ${id} END`;
 
-const posted = async (tx: Executor, companyId: string, which: SQL | undefined, most: number) =>
+const posted = async (tx: Executor, companyId: string, which: SQL | undefined, latest: SQL[], most: number) =>
   tx
     .select({
-      id: billLine.id,
       supplierId: bill.supplierId,
       description: billLine.description,
       code: billLine.code,
@@ -30,18 +29,19 @@ const posted = async (tx: Executor, companyId: string, which: SQL | undefined, m
     .leftJoin(ledgerAccount, eq(ledgerAccount.id, billLine.accountId))
     .leftJoin(costCentre, eq(costCentre.id, billLine.costCentreId))
     .where(and(eq(bill.companyId, companyId), inArray(bill.stage, ['posted', 'paid']), ne(billLine.kind, 'text'), which))
-    .orderBy(desc(bill.createdAt), desc(bill.id))
+    .orderBy(...latest)
     .limit(most);
 
 /** This company's posted lines that a supplier's lines may be like: its own, and where it has few, the last of others. */
 export async function postedLines(tx: Executor, companyId: string, supplierId: string | null): Promise<Memory> {
-  const own = supplierId ? await posted(tx, companyId, eq(bill.supplierId, supplierId), ownLines) : [];
-  const others =
-    own.length < few
-      ? await posted(tx, companyId, supplierId ? or(ne(bill.supplierId, supplierId), isNull(bill.supplierId)) : undefined, otherLines)
-      : [];
+  // Each in an order that an index has.
+  const own = supplierId
+    ? await posted(tx, companyId, eq(bill.supplierId, supplierId), [desc(bill.issueDate), desc(bill.id)], ownLines)
+    : [];
+  const notOwn = supplierId ? or(ne(bill.supplierId, supplierId), isNull(bill.supplierId)) : undefined;
+  const others = own.length < few ? await posted(tx, companyId, notOwn, [desc(bill.createdAt), desc(bill.id)], otherLines) : [];
   const memory = new Memory();
   // The latest is learned last.
-  for (const { day, ...line } of [...own, ...others].reverse()) if (day) memory.learn(line.id, { ...line, day }, line);
+  for (const { day, ...line } of [...own, ...others].reverse()) if (day) memory.learn({ ...line, day }, line);
   return memory;
 }

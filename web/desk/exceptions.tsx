@@ -51,7 +51,7 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
           </button>
         ))}
       {!locked &&
-        e.repairs.map((r) => (
+        e.changes.map((r) => (
           <button
             key={r.label}
             className={small}

@@ -26,7 +26,7 @@ export function History({ bill }: { bill: Bill }) {
   const { data } = billsApi.useSameSupplierQuery({ company: company.id, id: bill.id }, { skip: !bill.supplierId });
   return (
     <div className="@container">
-      <div className="grid grid-cols-1 gap-6 px-5 py-4 text-[13px] max-md:px-4 @min-[560px]:grid-cols-2">
+      <div className="grid grid-cols-1 gap-6 px-5 py-4 text-[13px] max-md:px-4 @min-[560px]:grid-cols-[minmax(0,1fr)_auto]">
         <div>
           <h2 className="mb-1 font-semibold">So far</h2>
           <ul>

@@ -11,7 +11,7 @@ const open = (code: string, path: string, severity: Exception['severity'] = 'sto
   severity,
   settledBy: [],
   choices: [],
-  repairs: [],
+  changes: [],
 });
 const said = (...exceptions: Exception[]) => saidOf({ exceptions, lines });
 

@@ -57,7 +57,7 @@ const names: Record<string, { word: string; icon: typeof Check; tone: string }> 
 export function StageWord({ stage }: { stage: string }) {
   const { word, icon: Icon, tone } = names[stage] ?? { word: stage, icon: Check, tone: '' };
   return (
-    <span className={`inline-flex h-5 items-center gap-1.5 align-middle ${tone}`}>
+    <span className={`inline-flex h-5 items-center gap-1.5 align-middle whitespace-nowrap ${tone}`}>
       <Icon size={14} aria-hidden />
       {word}
     </span>

@@ -7,6 +7,16 @@ import { drawWorked, workedBodies, workedHead, type WorkedBody } from './worked.
 
 /** What a body prints of a line, as the truth has it: what is not printed is null. */
 export type Printed = Pick<TruthLine, 'code' | 'description' | 'quantity' | 'unitPrice' | 'taxRate' | 'discountPercent' | 'amount'>;
+/** What is printed of a line where nothing is left out but its code and discount. */
+export const printedOf = ({ description, quantity, unitPrice, taxRate, amount }: TruthLine): Printed => ({
+  code: null,
+  description,
+  quantity,
+  unitPrice,
+  discountPercent: null,
+  taxRate,
+  amount,
+});
 export type Cell = { text: string; x: number; right?: boolean; bold?: boolean };
 
 const cells = (s: Sheet, y: number, row: (Cell | null)[]): void => {
@@ -103,15 +113,7 @@ export function drawBody(s: Sheet, c: Content, r: Random, body: Body): Printed[]
     const q = line.quantity,
       p = line.unitPrice;
     const rate = withRate && line.taxRate !== null ? `${num(line.taxRate)}%` : null;
-    const out: Printed = {
-      code: null,
-      description: line.description,
-      quantity: q,
-      unitPrice: p,
-      discountPercent: null,
-      taxRate: rate ? line.taxRate : null,
-      amount: line.amount,
-    };
+    const out: Printed = { ...printedOf(line), taxRate: rate ? line.taxRate : null };
     if (isWorked(body)) {
       const made = drawWorked(body, { s, i, line, at, money, unit, labels, places, step, put: (row) => cells(s, s.y, row) });
       s.y += step * (body === 'labelled' ? 1.35 : 1);

@@ -2,7 +2,7 @@ import type { Random, TruthLine } from '../content.ts';
 import type { Look } from '../look.ts';
 import { printNumber } from '../look.ts';
 import type { Sheet } from '../sheet.ts';
-import type { Cell, Printed } from './body.ts';
+import { printedOf, type Cell, type Printed } from './body.ts';
 import { word } from './words.ts';
 
 /** Bodies in which figures beside the line's own ones stand that make them: readings of a meter, days of a week, work to date, a list price. */
@@ -75,15 +75,7 @@ export function drawWorked(body: WorkedBody, d: Drawing): Printed {
   const { s, i, line, at, money, put, places } = d,
     n = num(s.look),
     { quantity: q, unitPrice: p, amount } = line;
-  const out: Printed = {
-    code: null,
-    description: line.description,
-    quantity: q,
-    unitPrice: p,
-    discountPercent: null,
-    taxRate: null,
-    amount,
-  };
+  const out = { ...printedOf(line), taxRate: null };
   const right = (text: string | null, share: number): Cell | null => (text === null ? null : { text, x: at(share), right: true });
   const words: Cell = { text: line.description, x: at(0) },
     last = right(money(amount), 1);

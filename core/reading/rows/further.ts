@@ -1,4 +1,4 @@
-import { union } from '../../page/index.ts';
+import { union, type Word } from '../../page/index.ts';
 import type { FurtherCell } from '../types.ts';
 import type { Weighed } from './described.ts';
 import type { PrintedRow } from './printed.ts';
@@ -43,10 +43,17 @@ function headingOver(words: readonly Weighed[]): string | null {
   for (const head of words[0]!.heads) {
     const over = head.row.segments.filter((s) => s.x < right + 2 && s.x + s.w > left - 2 && /\p{L}/u.test(s.text));
     if (over.some((s) => /\d/.test(s.text))) return null;
-    if (over.length === 1) return over[0]!.text.slice(0, longest);
+    if (over.length === 1) return over[0]!.text;
   }
   return null;
 }
+
+/** A cell of words of a page. */
+export const cellOf = (heading: string | null, value: string, page: number, words: readonly Word[]): FurtherCell => ({
+  heading: heading?.slice(0, longest) || null,
+  value: value.slice(0, longest),
+  mark: { page, ...union([...words]) },
+});
 
 /**
  * What lines say beside their figures and words, in columns of its own: a batch, weight beside pieces, delivered and back-ordered, a date
@@ -69,12 +76,14 @@ export function furtherOf(
         const heading = words[0]!.at === words[0]!.first ? headingOver(words) : null;
         const often = own.length > 1 && lines.get(key)! >= 0.6 * own.length;
         if (!heading && !often) return [];
+        const [first] = words;
         return [
-          {
+          cellOf(
             heading,
-            value: textOf(words).slice(0, longest),
-            mark: { page: rows[words[0]!.at]!.row.page, ...union(words.flatMap((w) => w.item.words)) },
-          },
+            textOf(words),
+            rows[first!.at]!.row.page,
+            words.flatMap((w) => w.item.words),
+          ),
         ];
       })
       .slice(0, mostCells),

@@ -1,7 +1,8 @@
 import { dec, sum, zero } from '../../money/index.ts';
 import { textOf, union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
-import type { Read, FurtherCell, ReadLine } from '../types.ts';
+import { cellOf } from '../rows/further.ts';
+import type { FurtherCell, Read, ReadLine } from '../types.ts';
 import type { Cells } from './cells.ts';
 import { headingsOf, type Column, type Heading } from './heading.ts';
 import { isTotalRow, recordsOf, rowsBelow, type TableRecord, type TableRow } from './records.ts';
@@ -263,6 +264,6 @@ function furtherCells({ row, cells }: TableRow, columns: Column[], read: readonl
   return columns.flatMap((c, i) => {
     const words = cells[i]!;
     if (read.includes(i) || !['other', 'otherQuantity', 'otherPrice', 'grossAmount'].includes(c.role) || words.length === 0) return [];
-    return [{ heading: c.text.slice(0, 60) || null, value: textOf(words).slice(0, 60), mark: { page: row.page, ...union(words) } }];
+    return [cellOf(c.text, textOf(words), row.page, words)];
   });
 }
