@@ -34,10 +34,24 @@ const patterns = {
 /** A year of four digits or two, an apostrophe before it: "’26". */
 const yearIn = (text: string): number => Number(text.replace(/\D/g, ''));
 
+// A document's texts are looked at from several sides. Bounded, since they come from outside.
+const looked = new Map<string, readonly FoundDate[]>();
+const mostLooked = 5000;
+const none: readonly FoundDate[] = [];
+
 /** All dates in a piece of text, leftmost first, each with its possible readings. */
-export function findDates(text: string): FoundDate[] {
+export function findDates(text: string): readonly FoundDate[] {
   // Nothing shorter than "1.1.26" is a date.
-  if (text.length < 6 || !/\d/.test(text)) return [];
+  if (text.length < 6 || !/\d/.test(text)) return none;
+  let found = looked.get(text);
+  if (!found) {
+    if (looked.size >= mostLooked) looked.clear();
+    looked.set(text, (found = datesIn(text)));
+  }
+  return found;
+}
+
+function datesIn(text: string): FoundDate[] {
   const named = /\p{L}{3}/u.test(text);
   const found: FoundDate[] = [];
   const add = (match: RegExpMatchArray, dates: FoundDate['dates']) => {

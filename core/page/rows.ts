@@ -2,9 +2,17 @@ import type { Box, Page, Row, Segment, Word } from './types.ts';
 
 /** The smallest box round all of them. */
 export function union(boxes: Box[]): Box {
-  const x = Math.min(...boxes.map((b) => b.x)),
-    y = Math.min(...boxes.map((b) => b.y));
-  return { x, y, w: Math.max(...boxes.map((b) => b.x + b.w)) - x, h: Math.max(...boxes.map((b) => b.y + b.h)) - y };
+  let x = Infinity,
+    y = Infinity,
+    right = -Infinity,
+    bottom = -Infinity;
+  for (const b of boxes) {
+    x = Math.min(x, b.x);
+    y = Math.min(y, b.y);
+    right = Math.max(right, b.x + b.w);
+    bottom = Math.max(bottom, b.y + b.h);
+  }
+  return { x, y, w: right - x, h: bottom - y };
 }
 
 export const textOf = (words: Word[]): string => words.map((w) => w.text).join(' ');
@@ -14,7 +22,8 @@ export const segmentGap = 0.72;
 
 export function segmentOf(page: number, words: Word[]): Segment {
   const longest = words.reduce((a, b) => (b.text.length > a.text.length ? b : a), words[0]!);
-  return { ...union(words), page, words, text: textOf(words), size: longest.size, font: longest.font };
+  const { x, y, w, h } = union(words);
+  return { x, y, w, h, page, words, text: textOf(words), size: longest.size, font: longest.font };
 }
 
 /** The font of words whose letters are all equally wide; a space between them is as wide as a letter. */

@@ -19,14 +19,33 @@ export interface Layout {
   text: string;
 }
 
+type PageRow = Omit<LabelledRow, 'index'>;
+const known = new WeakMap<Page, PageRow[]>();
+
+/** The rows of one page; a page is laid out by itself to part a pile, and again with its document. */
+function rowsOn(page: Page): PageRow[] {
+  let rows = known.get(page);
+  if (!rows) {
+    rows = rowsOf(page).map(({ x, y, w, h, words, segments, text }) => ({
+      x,
+      y,
+      w,
+      h,
+      page: page.number,
+      words,
+      segments,
+      text,
+      fields: findLabels(words, fieldBook),
+      columns: findLabels(words, columnBook),
+      totals: findLabels(words, totalBook),
+    }));
+    known.set(page, rows);
+  }
+  return rows;
+}
+
 export function layOut(pages: Page[]): Layout {
-  const rows = pages.flatMap(rowsOf).map((row, index) => ({
-    ...row,
-    index,
-    fields: findLabels(row.words, fieldBook),
-    columns: findLabels(row.words, columnBook),
-    totals: findLabels(row.words, totalBook),
-  }));
+  const rows = pages.flatMap(rowsOn).map((row, index): LabelledRow => ({ ...row, index }));
   for (const row of rows) row.fields = row.fields.filter((f) => !isPrefix(rows, row, f));
   return { pages, rows, style: decideStyle(pages.flatMap((p) => p.words)), text: rows.map((r) => r.text).join('\n') };
 }

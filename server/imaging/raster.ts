@@ -1,5 +1,5 @@
 import { createCanvas } from '@napi-rs/canvas';
-import { OPS, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { OPS, type PDFPageProxy } from '../reading/pdfjs.ts';
 import type { Box } from '@ledgerline/core/page';
 import { multiply, openPdf } from '../reading/open.ts';
 import { pictureLimits, type Sheet } from './decode.ts';

@@ -1,4 +1,4 @@
-import { OPS, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { OPS, type PDFDocumentProxy } from './pdfjs.ts';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
 import { picturesOn, type Operators, type Placed } from '../imaging/raster.ts';
 import { multiply, openPdf, UnreadablePdf } from './open.ts';

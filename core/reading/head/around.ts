@@ -67,9 +67,11 @@ function above({ rows, body }: Surroundings, { at, from, to }: Piece): Token[][]
 
 /** What words near something speak of, in any language that is known, each thing once. */
 export function speaks(f: Features, where: string, words: readonly string[]): void {
-  const all = new Set<string>();
-  for (const word of words) for (const what of speaksOf(plainWord(word))) all.add(what);
-  for (const what of all) f.add(`${where} says ${what}`);
+  const all: string[] = [];
+  for (const word of words) for (const what of speaksOf(plainWord(word))) if (!all.includes(what)) all.push(what);
+  if (all.length === 0) return;
+  const name = `${where} says `;
+  for (const what of all) f.of(name, what);
 }
 
 /** Whether a page bears facts of the head: the first two do, and the last; what is between is lines. */
@@ -104,12 +106,12 @@ function beforeOf(f: Features, { rows, body, sizes }: Surroundings, at: number, 
   if (from === 0) f.add('begins the row');
   else if (first.segment !== tokens[from - 1]!.segment) f.add('begins a piece');
   const y = (row.y + row.h / 2) / page.height;
-  f.add(`y${Math.floor(y * 10)}`);
-  f.add(`x${Math.floor((first.x / page.width) * 6)}`);
-  f.add(`page ${Math.min(3, row.page)}`);
-  f.add(`size ${Math.round(Math.min(4, (first.word.size / body) * 2))}`);
-  f.add(`segments ${Math.min(5, row.segments.length)}`);
-  f.add(`own tokens ${Math.min(6, first.segment.words.length)}`);
+  f.of('y', Math.floor(y * 10));
+  f.of('x', Math.floor((first.x / page.width) * 6));
+  f.of('page ', Math.min(3, row.page));
+  f.of('size ', Math.round(Math.min(4, (first.word.size / body) * 2)));
+  f.of('segments ', Math.min(5, row.segments.length));
+  f.of('own tokens ', Math.min(6, first.segment.words.length));
 }
 
 /** What stands behind the token before `to`. */

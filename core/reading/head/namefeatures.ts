@@ -73,11 +73,11 @@ function placeFeatures(
   const { row, tokens } = all.rows[at]!;
   const page = all.sizes.get(row.page)!;
   const y = (row.y + row.h / 2) / page.height;
-  f.add(`y${Math.floor(y * 12)}`);
-  f.add(`x${Math.floor((s.x / page.width) * 5)}`);
+  f.of('y', Math.floor(y * 12));
+  f.of('x', Math.floor((s.x / page.width) * 5));
   f.add(`y${Math.floor(y * 5)}x${Math.floor((s.x / page.width) * 3)}`);
-  f.add(`page ${Math.min(2, row.page)}`);
-  f.add(`size ${Math.floor(Math.min(5, (s.size / all.body) * 2))}`);
+  f.of('page ', Math.min(2, row.page));
+  f.of('size ', Math.floor(Math.min(5, (s.size / all.body) * 2)));
   if (s.size >= 0.97 * largest && s.size > 1.15 * all.body) f.add('largest');
   if (findLabels(s.words, kindBook).length > 0) f.add('title word');
   labels.add(f, row.page, tokens.find((t) => t.word === s.words[0]) ?? tokens[0]!);
@@ -114,8 +114,8 @@ function placeFeatures(
   if (beside.taxId) f.add('tax number beside');
   if (beside.account) f.add('account beside');
   if (all.rows.slice(Math.max(0, at - 3), at + 4).some((r) => r.row.page === row.page && seen(r.row.text).bank)) f.add('account near');
-  f.add(`amounts ${Math.min(2, row.words.filter((w) => /\d[.,]\d{2}\D?$/.test(w.text)).length)}`);
-  f.add(`segments ${Math.min(4, row.segments.length)}`);
+  f.of('amounts ', Math.min(2, row.words.filter((w) => /\d[.,]\d{2}\D?$/.test(w.text)).length));
+  f.of('segments ', Math.min(4, row.segments.length));
   return f;
 }
 
@@ -141,8 +141,8 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
     f.take(placeOf(n));
     if (legalForm.test(n.plain)) f.add('legal form');
     if (n.part) f.add('part');
-    if (n.stacked) f.add(`stacked ${n.stacked}`);
-    f.add(`words ${Math.min(8, words.length)}`);
+    if (n.stacked) f.of('stacked ', n.stacked);
+    f.of('words ', Math.min(8, words.length));
     if (/\d/.test(n.text)) f.add('digits');
     if (/[@/]|www|http/i.test(n.text)) f.add('web');
     if (n.text === n.text.toUpperCase()) f.add('capitals');
@@ -161,7 +161,7 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
     const within = n.plain.length > 5 && ours.some((o) => o.includes(n.plain) || n.plain.includes(o));
     if (likeness > 0.8 || within) f.add('ours');
     if (likeness > 0.93) f.add('just ours');
-    f.add(`times ${Math.min(4, times.get(n.plain)!)}`);
+    f.of('times ', Math.min(4, times.get(n.plain)!));
     const length = n.plain.length;
     if (distinct.some((d) => d.length > length && d.length <= length + 30 && d.includes(n.plain))) f.add('longer form elsewhere');
     if (distinct.some((d) => d.length > 4 && d.length < length && n.plain.startsWith(d))) f.add('shorter form elsewhere');

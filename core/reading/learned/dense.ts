@@ -4,15 +4,27 @@ export interface Dense {
   out: readonly (readonly number[])[];
 }
 
+/** Hidden units as one run of numbers. Units that learned nothing say nothing, and are left out. */
+const packed = new WeakMap<Dense['hidden'], { units: number[]; weights: Float64Array }>();
+
+function unitsOf(hidden: Dense['hidden']): { units: number[]; weights: Float64Array } {
+  let found = packed.get(hidden);
+  if (!found) {
+    const units = hidden.flatMap((own, h) => (own.some((weight) => weight !== 0) ? [h] : []));
+    packed.set(hidden, (found = { units, weights: Float64Array.from(units.flatMap((h) => hidden[h]!)) }));
+  }
+  return found;
+}
+
 /** What the hidden units say: nothing below zero. */
 export function hiddenOf({ hidden }: Dense, numbers: ArrayLike<number>): Float64Array {
   const n = numbers.length,
-    said = new Float64Array(hidden.length);
-  for (let h = 0; h < hidden.length; h++) {
-    const weights = hidden[h]!;
-    let sum = weights[n]!;
-    for (let i = 0; i < n; i++) sum += weights[i]! * numbers[i]!;
-    said[h] = sum > 0 ? sum : 0;
+    said = new Float64Array(hidden.length),
+    { units, weights } = unitsOf(hidden);
+  for (let u = 0, at = 0; u < units.length; u++, at += n + 1) {
+    let sum = weights[at + n]!;
+    for (let i = 0; i < n; i++) sum += weights[at + i]! * numbers[i]!;
+    if (sum > 0) said[units[u]!] = sum;
   }
   return said;
 }

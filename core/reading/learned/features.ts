@@ -43,6 +43,7 @@ class Known<Key> {
 const by = <K>(all: Map<string, Known<K>>, name: string): Known<K> => all.get(name) ?? all.set(name, new Known<K>()).get(name)!;
 
 const single = new Known<string>(),
+  numbered = new Map<string, Known<number | string>>(),
   words = new Map<string, Known<string>>(),
   carried = new Map<string, Known<Sign>>();
 
@@ -83,6 +84,14 @@ export class Features {
     this.put(
       single.get(name, (own) => new Sign([own], [1]))!,
       value,
+    );
+  }
+
+  /** As `add`, for a name that ends with a number or one of few words: found without putting the name together. */
+  of(name: string, which: number | string): void {
+    this.put(
+      by(numbered, name).get(which, (own) => new Sign([`${name}${own}`], [1]))!,
+      1,
     );
   }
 

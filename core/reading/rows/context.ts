@@ -23,22 +23,30 @@ class Mean {
   }
 
   /** The others' mean with one's own shares left out, and how many they are. */
-  others(key: string, mine: ArrayLike<number>): { mean: number[]; n: number } {
+  others(key: string, mine: ArrayLike<number>): { mean: Float64Array; n: number } {
     const { sum, n: all } = this.sums.get(key)!;
     const n = all - 1;
     // Two that agree tell more than one, ten little more than five.
-    return { mean: Array.from(sum, (total, i) => (n > 0 ? (total - mine[i]!) / (n + 0.5) : 0)), n };
+    const mean = new Float64Array(this.width);
+    if (n > 0) for (let i = 0; i < this.width; i++) mean[i] = (sum[i]! - mine[i]!) / (n + 0.5);
+    return { mean, n };
   }
 }
 
-const shareList = <Tag extends string>(tags: readonly Tag[], logs: LogShares<Tag>): Float64Array =>
-  Float64Array.from(tags, (tag) => Math.exp(logs[tag]));
+function shareList<Tag extends string>(tags: readonly Tag[], logs: LogShares<Tag>): Float64Array {
+  const list = new Float64Array(tags.length);
+  for (let i = 0; i < tags.length; i++) list[i] = Math.exp(logs[tags[i]!]);
+  return list;
+}
 
 /** Numbers one after another. */
 class Numbers {
   readonly list: number[] = [];
   put(...numbers: number[]): void {
     this.list.push(...numbers);
+  }
+  all(numbers: ArrayLike<number>): void {
+    for (let i = 0; i < numbers.length; i++) this.list.push(numbers[i]!);
   }
   flag(...flags: boolean[]): void {
     for (const flag of flags) this.list.push(flag ? 1 : 0);
@@ -93,7 +101,8 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
     for (const tag of rowTags) x.put(own(logs[i]![tag]));
     for (const [k, key] of keys[i]!.entries()) {
       const { mean, n } = means[k]!.others(key, shares[i]!);
-      x.put(...mean, Math.min(6, n) / 6);
+      x.all(mean);
+      x.put(Math.min(6, n) / 6);
     }
     const onPage = (k: number) => rows[k]?.row.page === row.page;
     for (const o of [-3, -2, -1, 1, 2, 3]) x.put(...(onPage(i + o) ? [shares[i + o]![line]!, shares[i + o]![part]!] : [0, 0]));
@@ -163,7 +172,8 @@ export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<
     const x = new Numbers();
     for (const tag of itemTags) x.put(own(logs[i]![tag]));
     const { mean, n } = columns.others(s.column, shares[i]!);
-    x.put(...mean, Math.min(6, n) / 6, n / Math.max(1, byLine.size - 1));
+    x.all(mean);
+    x.put(Math.min(6, n) / 6, n / Math.max(1, byLine.size - 1));
     // What else of the line is taken for each: two prices are one too many.
     const line = byLine.get(s.line)!;
     const most = new Float64Array(width);
@@ -177,9 +187,10 @@ export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<
         described += shares[j]![description]!;
       }
     }
-    x.put(...most, words ? described / words : 0);
+    x.all(most);
+    x.put(words ? described / words : 0);
     // What stands beside it on its row.
-    for (const o of [-1, 1]) x.put(...(seen[i + o]?.at === s.at ? shares[i + o]! : nothing));
+    for (const o of [-1, 1]) x.all(seen[i + o]?.at === s.at ? shares[i + o]! : nothing);
     x.flag(s.at === s.first, s.at < s.first, seen[i - 1]?.at === s.at && seen[i - 1]!.item.left === s.item.left);
     const figure = s.item.figure;
     x.flag(

@@ -6,7 +6,7 @@ import { linesOf } from './lines.ts';
 import { rowsInContext, type LogShares } from './models.ts';
 import { printedRows, type PrintedRow } from './printed.ts';
 import { countsWhole, rowFeatures } from './rowfeatures.ts';
-import { costOf, edgesOf, innerEdge, marginOf, sets } from './sets.ts';
+import { costOf, edgesOf, innerEdge, likeliest, marginOf, sets } from './sets.ts';
 import type { RowTag } from './tags.ts';
 
 /** One way to read the lines of a document. */
@@ -52,6 +52,11 @@ export class RowsSeen {
   /** The most likely ways to read the lines: what the rows look like, what adds up, and the rows that were found otherwise. */
   *read(currency: string, legend: ReadonlyMap<string, string>, other: readonly number[], most = 4): Generator<LinesRead> {
     const edges = edgesOf(this.rows, this.shares);
+    const first = likeliest(this.rows, this.shares, edges[0]!);
+    const way = (set: readonly number[], tried: number, edge: number | null) => this.way(set, tried, edge, currency, legend);
+    // Mostly that is enough: the others are looked for when it is asked for more.
+    const looksSo = first.length > 0 ? way(first, 1, null) : null;
+    if (looksSo) yield looksSo;
     const own = edges
       .flatMap((edge, k) =>
         sets(this.rows, this.shares, most, edge)
@@ -64,19 +69,32 @@ export class RowsSeen {
     const known = own.some((f) => f.rows.join() === other.join());
     const all = known || other.length === 0 ? own : [...own, { rows: [...other], tried: 1, edge: null }];
     for (const { rows: set, tried, edge } of all) {
-      const lines = grouped(this.rows, this.shares, set);
-      const read = linesOf(this.layout, this.rows, lines, currency, legend, edge, this.items, sureOf(this.rows, this.shares, lines));
-      if (!read) continue;
-      const of = lines.flatMap((l) => [l.row, ...l.parts]);
-      yield {
-        lines: read.lines,
-        firstRow: Math.min(...of),
-        lastRow: Math.max(...of),
-        missed: this.missed(set),
-        likely: this.likely(set),
-        multiply: read.multiply,
-        tried,
-      };
+      if (edge === null && set.join() === first.join()) continue;
+      const read = way(set, tried, edge);
+      if (read) yield read;
     }
+  }
+
+  /** The lines where just these rows have their amounts. */
+  private way(
+    set: readonly number[],
+    tried: number,
+    edge: number | null,
+    currency: string,
+    legend: ReadonlyMap<string, string>,
+  ): LinesRead | null {
+    const lines = grouped(this.rows, this.shares, set);
+    const read = linesOf(this.layout, this.rows, lines, currency, legend, edge, this.items, sureOf(this.rows, this.shares, lines));
+    if (!read) return null;
+    const of = lines.flatMap((l) => [l.row, ...l.parts]);
+    return {
+      lines: read.lines,
+      firstRow: Math.min(...of),
+      lastRow: Math.max(...of),
+      missed: this.missed(set),
+      likely: this.likely(set),
+      multiply: read.multiply,
+      tried,
+    };
   }
 }

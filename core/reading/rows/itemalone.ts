@@ -19,16 +19,18 @@ function dated(segment: Segment): Set<Word> {
   return found;
 }
 
+const ofFigures = Array.from({ length: 8 }, (_, n) => `of figures ${n} from right `);
+
 /** What is seen of a figure by itself. */
 function figureAlone(f: Features, item: Item, whole: boolean): void {
   const figure = item.figure!;
-  f.add(`decimals ${Math.min(4, figure.decimals)}`);
+  f.of('decimals ', Math.min(4, figure.decimals));
   if (figure.percent) f.add('percent');
   if (figure.money) f.add('money');
   if (figure.unit) f.word('unit', plainWord(figure.unit));
   if (moneyLike(item, whole)) f.add('like an amount');
   const digits = figure.value.replace(/\D/g, '').length;
-  f.add(`digits ${Math.min(9, digits)}`);
+  f.of('digits ', Math.min(9, digits));
   if (figure.decimals === 0 && digits <= 3) f.add('small and whole');
   if (/^[x×@]|[x×]$/.test(item.text)) f.add('times sign');
 }
@@ -36,7 +38,7 @@ function figureAlone(f: Features, item: Item, whole: boolean): void {
 /** What is seen of a word by itself. */
 function wordAlone(f: Features, { text }: Item): void {
   f.word('is', plainWord(text), 0.8);
-  f.add(`length ${Math.min(12, text.length)}`);
+  f.of('length ', Math.min(12, text.length));
   f.add(
     `shape ${text
       .replace(/\p{Lu}+/gu, 'A')
@@ -56,8 +58,8 @@ export function itemAlone({ row, items }: PrintedRow, item: Item, width: number,
   if (item.figure) {
     const figures = items.filter((i) => i.figure),
       k = figures.indexOf(item);
-    f.add(`from left ${Math.min(6, k)}`);
-    f.add(`of figures ${Math.min(7, figures.length)} from right ${Math.min(6, figures.length - 1 - k)}`);
+    f.of('from left ', Math.min(6, k));
+    f.of(ofFigures[Math.min(7, figures.length)]!, Math.min(6, figures.length - 1 - k));
     if (figures[k - 1]?.figure!.value === item.figure.value) f.add('same as before');
     if (figures[k + 1]?.figure!.value === item.figure.value) f.add('same as next');
     figureAlone(f, item, whole);
@@ -65,15 +67,16 @@ export function itemAlone({ row, items }: PrintedRow, item: Item, width: number,
   const segment = row.segments.find((s) => s.words.includes(item.words[0]!));
   if (findDates(item.text).length > 0) f.add('date');
   else if (segment && dated(segment).has(item.words[0]!)) f.add('in a date');
-  f.add(`${kind} x${Math.floor((item.x / width) * 10)}`);
-  f.add(`${kind} of ${Math.min(6, segment?.words.length ?? 1)}`);
-  if (segment && segment.words[0] === item.words[0]) f.add(`${kind} begins its piece`);
-  if (segment && segment.words.at(-1) === item.words.at(-1)) f.add(`${kind} ends its piece`);
-  f.add(`${kind} piece ${Math.min(6, row.segments.indexOf(segment!))}`);
-  if (segment && segment.words.filter((w) => /\p{L}{3}/u.test(w.text)).length >= 2) f.add(`${kind} among words`);
+  f.of(item.figure ? 'fig x' : 'word x', Math.floor((item.x / width) * 10));
+  f.of(item.figure ? 'fig of ' : 'word of ', Math.min(6, segment?.words.length ?? 1));
+  if (segment && segment.words[0] === item.words[0]) f.add(item.figure ? 'fig begins its piece' : 'word begins its piece');
+  if (segment && segment.words.at(-1) === item.words.at(-1)) f.add(item.figure ? 'fig ends its piece' : 'word ends its piece');
+  f.of(item.figure ? 'fig piece ' : 'word piece ', Math.min(6, row.segments.indexOf(segment!)));
+  if (segment && segment.words.filter((w) => /\p{L}{3}/u.test(w.text)).length >= 2)
+    f.add(item.figure ? 'fig among words' : 'word among words');
   const me = items.indexOf(item);
-  if (me === 0) f.add(`${kind} begins the row`);
-  if (me === items.length - 1) f.add(`${kind} ends the row`);
+  if (me === 0) f.add(item.figure ? 'fig begins the row' : 'word begins the row');
+  if (me === items.length - 1) f.add(item.figure ? 'fig ends the row' : 'word ends the row');
   for (const [d, name] of [
     [-1, 'before'],
     [1, 'after'],

@@ -125,15 +125,16 @@ export function itemFeatures(
       known.set(item, (seen = { alone: itemAlone(rows[at]!, item, page.width, whole), under: new Map() }));
     }
     f.take(seen.alone);
-    f.add(`row ${Math.max(-3, Math.min(3, off))}`);
+    f.of('row ', Math.max(-3, Math.min(3, off)));
     const figure = item.figure,
       product = multiplied.get(item);
     const kind = figure ? 'fig' : 'word';
     const share = (edges.get(`${figure ? 'f' : 'w'}${edgeOf(figure ? item.end : item.left)} ${off}`)?.size ?? 1) / lines.length;
-    f.add(`${kind} column ${Math.floor(share * 4)}${lines.length === 1 ? ' alone' : ''}`);
+    f.of(figure ? 'fig column ' : 'word column ', lines.length === 1 ? `${Math.floor(share * 4)} alone` : Math.floor(share * 4));
     if (figure) {
       const figures = items.filter((i) => i.figure);
-      f.add(`from right ${Math.min(6, figures.length - 1 - figures.indexOf(item))}${off === 0 ? '' : ' elsewhere'}`);
+      const right = Math.min(6, figures.length - 1 - figures.indexOf(item));
+      f.of('from right ', off === 0 ? right : `${right} elsewhere`);
       const places = written.get(`${edgeOf(item.end)} ${off}`)!;
       f.add(`column of ${places.size === 1 ? figure.decimals : 'different'} decimals`);
       if (product?.factor) f.add('makes another');
@@ -141,18 +142,18 @@ export function itemFeatures(
       if (/^\d{1,2}$/.test(item.text) && Number(item.text) === line + 1) f.add('counts the lines');
       const among = alike.get(alikeKey(item, line));
       if (among) f.add(among.size === 1 ? 'same where the words are' : 'differs where the words are the same');
-    } else f.add(`same text in ${Math.floor(((edges.get(`t${item.text} ${edgeOf(item.left)}`)?.size ?? 1) / lines.length) * 4)}`);
+    } else f.of('same text in ', Math.floor(((edges.get(`t${item.text} ${edgeOf(item.left)}`)?.size ?? 1) / lines.length) * 4));
     const column = codes.get(placeKey(item, off));
     if (column !== undefined) f.add(`${kind} code column ${Math.min(2, column)} of ${Math.min(3, codes.size)}`);
-    else if (codes.size > 0) f.add(`${kind} beside codes`);
+    else if (codes.size > 0) f.add(figure ? 'fig beside codes' : 'word beside codes');
     const text = texts.get(textColumn(item.left, off));
     if (text) {
       const rank = longest.indexOf(text);
-      f.add(`${kind} text rank ${Math.min(4, rank)}`);
+      f.of(figure ? 'fig text rank ' : 'word text rank ', Math.min(4, rank));
       f.add(`${kind} text ${Math.floor((4 * text.letters) / longest[0]!.letters)} of the longest`);
-      f.add(`${kind} letters ${Math.min(8, Math.floor(text.letters / text.times / 4))}`);
-      f.add(`${kind} different ${Math.floor((3 * text.of.size) / text.times)}`);
-      f.add(`${kind} in lines ${Math.floor((4 * text.times) / lines.length)}`);
+      f.of(figure ? 'fig letters ' : 'word letters ', Math.min(8, Math.floor(text.letters / text.times / 4)));
+      f.of(figure ? 'fig different ' : 'word different ', Math.floor((3 * text.of.size) / text.times));
+      f.of(figure ? 'fig in lines ' : 'word in lines ', Math.floor((4 * text.times) / lines.length));
     }
     const over = heads.get(row.page) ?? [];
     const key = over.map((h) => h.row.index).join(' ');
@@ -208,7 +209,7 @@ function headed(item: Item, heads: readonly PrintedRow[]): Features {
       `head ${kind}`,
       beside.slice(0, 3).map((h) => h.text),
     );
-    for (const c of head.row.columns) if (c.box.x < item.end + 3 && c.box.x + c.box.w > item.x - 3) f.add(`head is ${c.role}`);
+    for (const c of head.row.columns) if (c.box.x < item.end + 3 && c.box.x + c.box.w > item.x - 3) f.of('head is ', c.role);
   }
   return f;
 }

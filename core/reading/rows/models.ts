@@ -16,12 +16,18 @@ export type LogShares<Tag extends string> = Record<Tag, number>;
 export function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[], features: Features): LogShares<Tag> {
   const scores = of.map((m) => scoreOf(m, features));
   const top = Math.max(...scores);
-  const sum = top + Math.log(scores.reduce((a, s) => a + Math.exp(s - top), 0));
-  return Object.fromEntries(tags.map((tag, i) => [tag, scores[i]! - sum])) as LogShares<Tag>;
+  let powers = 0;
+  for (const score of scores) powers += Math.exp(score - top);
+  const sum = top + Math.log(powers);
+  for (let i = 0; i < scores.length; i++) scores[i]! -= sum;
+  return named(tags, scores);
 }
 
-const named = <Tag extends string>(tags: readonly Tag[], logs: readonly number[]): LogShares<Tag> =>
-  Object.fromEntries(tags.map((tag, i) => [tag, logs[i]!])) as LogShares<Tag>;
+function named<Tag extends string>(tags: readonly Tag[], logs: readonly number[]): LogShares<Tag> {
+  const shares = {} as LogShares<Tag>;
+  for (let i = 0; i < tags.length; i++) shares[tags[i]!] = logs[i]!;
+  return shares;
+}
 const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: readonly number[]) =>
   named(tags, denseShares(model, numbers));
 

@@ -60,6 +60,7 @@ function seen(
     times: Map<string, number>;
     fonts: string;
     far: Map<number, number>;
+    /** How far a page's rows reach, by its number. */ right: Map<number, number>;
   },
 ): Features {
   const f = new Features();
@@ -68,25 +69,21 @@ function seen(
   const figures = items.filter((i) => i.figure),
     amounts = items.filter((i) => moneyLike(i, all.whole)),
     words = items.filter((i) => !i.figure && /\p{L}/u.test(i.text));
-  f.add(`figures ${Math.min(6, figures.length)}`);
-  f.add(`amounts ${Math.min(5, amounts.length)}`);
-  f.add(`words ${Math.min(8, words.length)}`);
-  f.add(`segments ${Math.min(7, row.segments.length)}`);
-  for (const [k, edge] of all.edges.slice(0, 4).entries()) if (amounts.some((a) => Math.abs(a.end / 3 - edge) <= 1)) f.add(`on edge ${k}`);
+  f.of('figures ', Math.min(6, figures.length));
+  f.of('amounts ', Math.min(5, amounts.length));
+  f.of('words ', Math.min(8, words.length));
+  f.of('segments ', Math.min(7, row.segments.length));
+  for (const [k, edge] of all.edges.slice(0, 4).entries()) if (amounts.some((a) => Math.abs(a.end / 3 - edge) <= 1)) f.of('on edge ', k);
   const last = amounts.at(-1);
   if (last) {
-    f.add(
-      last.end > Math.max(...rows.filter((r) => r.row.page === row.page).map((r) => r.row.x + r.row.w)) - 8
-        ? 'amount at the right'
-        : 'amount inside',
-    );
-    f.add(`amount x${Math.floor((last.end / page.width) * 8)}`);
-    f.add(`value times ${Math.min(3, all.times.get(last.figure!.value) ?? 0)}`);
+    f.add(last.end > all.right.get(row.page)! - 8 ? 'amount at the right' : 'amount inside');
+    f.of('amount x', Math.floor((last.end / page.width) * 8));
+    f.of('value times ', Math.min(3, all.times.get(last.figure!.value) ?? 0));
     if (items.at(-1) === last) f.add('ends with an amount');
   }
-  f.add(`x${Math.floor((row.x / page.width) * 8)}`);
-  f.add(`y${Math.floor((row.y / page.height) * 8)}`);
-  f.add(`starts here ${Math.min(5, (all.starts.get(Math.round(row.x / 3)) ?? 0) >> 1)}`);
+  f.of('x', Math.floor((row.x / page.width) * 8));
+  f.of('y', Math.floor((row.y / page.height) * 8));
+  f.of('starts here ', Math.min(5, (all.starts.get(Math.round(row.x / 3)) ?? 0) >> 1));
   const values = valuesOf(rows[at]);
   if (hasProduct(values)) f.add('product');
   else if (hasProduct([...values, ...valuesOf(rows[at - 1])]) && values.length) f.add('product with the row above');
@@ -116,20 +113,20 @@ function seen(
   if (first && /^\p{Ll}/u.test(items[0]!.text)) f.add('begins small');
   if (row.text === row.text.toUpperCase() && words.length) f.add('capitals');
   if (/:$/.test(row.segments[0]!.text)) f.add('ends with a colon');
-  for (const t of row.totals) f.add(`total ${t.role}`);
-  if (row.columns.length >= 2) f.add(`heads ${Math.min(5, row.columns.length)}`);
-  for (const l of row.fields.slice(0, 2)) f.add(`field ${l.role}`);
+  for (const t of row.totals) f.of('total ', t.role);
+  if (row.columns.length >= 2) f.of('heads ', Math.min(5, row.columns.length));
+  for (const l of row.fields.slice(0, 2)) f.of('field ', l.role);
   const size = row.segments[0]!.size / all.body;
-  f.add(`size ${Math.round(Math.min(4, size * 4))}`);
+  f.of('size ', Math.round(Math.min(4, size * 4)));
   if (row.words[0]!.font !== all.fonts) f.add('another face');
   const before = rows[at - 1],
     next = rows[at + 1];
   if (before && before.row.page === row.page) {
-    f.add(`gap above ${Math.max(-1, Math.min(6, Math.floor(((row.y - before.row.y - before.row.h) / all.body) * 2)))}`);
+    f.of('gap above ', Math.max(-1, Math.min(6, Math.floor(((row.y - before.row.y - before.row.h) / all.body) * 2))));
     f.add(row.x > before.row.x + 4 ? 'indented' : row.x < before.row.x - 4 ? 'outdented' : 'in line');
   } else f.add('top of the page');
   if (next && next.row.page === row.page)
-    f.add(`gap below ${Math.max(-1, Math.min(6, Math.floor(((next.row.y - row.y - row.h) / all.body) * 2)))}`);
+    f.of('gap below ', Math.max(-1, Math.min(6, Math.floor(((next.row.y - row.y - row.h) / all.body) * 2))));
   return f;
 }
 
@@ -212,8 +209,10 @@ export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Featur
   const sizes = layout.pages.flatMap((p) => p.words.map((w) => w.size)).sort((a, b) => a - b);
   const starts = new Map<number, number>(),
     times = new Map<string, number>(),
-    fonts = new Map<string, number>();
+    fonts = new Map<string, number>(),
+    right = new Map<number, number>();
   for (const r of rows) {
+    right.set(r.row.page, Math.max(right.get(r.row.page) ?? 0, r.row.x + r.row.w));
     starts.set(Math.round(r.row.x / 3), (starts.get(Math.round(r.row.x / 3)) ?? 0) + 1);
     for (const i of r.items) if (i.figure) times.set(i.figure.value, (times.get(i.figure.value) ?? 0) + 1);
     for (const w of r.row.words) fonts.set(w.font, (fonts.get(w.font) ?? 0) + 1);
@@ -227,6 +226,7 @@ export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Featur
     times,
     fonts: usual,
     far: reaches(rows),
+    right,
   };
   const alone = rows.map((_, at) => seen(layout, rows, at, all));
   return alone.map((f, at) => {

@@ -74,11 +74,10 @@ interface Found {
   /** Its amounts add up to a printed figure. */ adds: boolean;
 }
 
-/** Sets of rows whose amounts add up to another printed figure, for the least change of what they look like; the set that they look like first. */
-export function sets(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], most: number, edge: number | null): Found[] {
-  const whole = countsWhole(rows);
+/** Rows that may be lines, each with the amount that it would have. */
+function candidatesOf(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], edge: number | null, whole: boolean): Candidate[] {
   const margin = shares.map(marginOf);
-  const candidates = rows.flatMap((r, row): Candidate[] => {
+  return rows.flatMap((r, row): Candidate[] => {
     if (margin[row]! < -9) return [];
     const amounts = r.items.filter((x) => moneyLike(x, whole));
     const amount =
@@ -87,6 +86,16 @@ export function sets(rows: readonly PrintedRow[], shares: readonly LogShares<Row
       (margin[row]! > 0 ? r.items.filter((x) => x.figure && !x.figure.percent).at(-1) : undefined);
     return amount ? [{ row, amount, value: tenThousandths(amount.figure!.value), margin: margin[row]! }] : [];
   });
+}
+
+/** The rows that look like lines. */
+export const likeliest = (rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], edge: number | null): number[] =>
+  candidatesOf(rows, shares, edge, countsWhole(rows)).flatMap((c) => (c.margin > 0 ? [c.row] : []));
+
+/** Sets of rows whose amounts add up to another printed figure, for the least change of what they look like; the set that they look like first. */
+export function sets(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], most: number, edge: number | null): Found[] {
+  const whole = countsWhole(rows);
+  const candidates = candidatesOf(rows, shares, edge, whole);
   // A row of which two figures make a third is hardly anything but a line.
   // One that is printed twice running may be meant once.
   const twice = (c: Candidate) =>

@@ -23,11 +23,11 @@ function seenAlone(all: Surroundings, rows: readonly PrintedRow[], item: Item, a
     ),
     to = Math.min(tokens.length, from + item.words.length);
   around(f, all, { at, from, to, text: item.text, mark: markOf(all.rows[at]!, tokens.slice(from, to)) });
-  for (const label of row.totals) if (label.box.x < item.end) f.add(`label ${label.role}`);
+  for (const label of row.totals) if (label.box.x < item.end) f.of('label ', label.role);
   const up = rows[at - 1];
   if (up)
     for (const label of up.row.totals)
-      if (label.box.x < item.end + 3 && label.box.x + label.box.w > item.x - 3) f.add(`label above ${label.role}`);
+      if (label.box.x < item.end + 3 && label.box.x + label.box.w > item.x - 3) f.of('label above ', label.role);
   for (const word of item.words) if (word.size > 1.12 * all.body) f.add('large');
   if (item.figure!.money) f.add('money');
   return f;
@@ -59,9 +59,9 @@ export function totalFeatures(
     if (near(mine, lines.sum)) f.add('sum of the lines');
     if (mine === largest) f.add('largest');
     else if (mine > lines.sum) f.add('more than the lines');
-    f.add(`times ${Math.min(4, values.filter((v) => v === mine).length)}`);
+    f.of('times ', Math.min(4, values.filter((v) => v === mine).length));
     const below = at - lines.last;
-    f.add(`below the lines ${below < 0 ? 'above' : below < 2 ? 1 : below < 4 ? 3 : below < 8 ? 7 : 'far'}`);
+    f.of('below the lines ', below < 0 ? 'above' : below < 2 ? 1 : below < 4 ? 3 : below < 8 ? 7 : 'far');
     const onRow = figures.filter((o) => o.at === at);
     f.add(
       `on the row ${Math.min(4, onRow.length)} at ${Math.min(
