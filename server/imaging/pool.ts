@@ -17,7 +17,7 @@ export class ScanPool {
 
   constructor(size = 2, limits = scanLimits) {
     const file = new URL('./worker.ts', import.meta.url);
-    const libraries = ['pdfjs-dist/legacy/build/pdf.mjs', 'sharp', 'tesseract.js', 'date-fns'];
+    const libraries = [new URL('../reading/pdfjs.mjs', import.meta.url).href, 'sharp', 'tesseract.js', 'date-fns'];
     this.#pages = new ProcessPool(file, size, limits, libraries);
     this.#desk = new ProcessPool(file, 1, limits, libraries);
     this.#shown = new ProcessPool(file, 1, limits, libraries);

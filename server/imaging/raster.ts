@@ -1,5 +1,5 @@
 import { createCanvas } from '@napi-rs/canvas';
-import { OPS, type PDFPageProxy } from '../reading/pdfjs.ts';
+import { OPS, type PDFPageProxy } from '../reading/pdfjs.mjs';
 import type { Box } from '@ledgerline/core/page';
 import { multiply, openPdf } from '../reading/open.ts';
 import { pictureLimits, type Sheet } from './decode.ts';

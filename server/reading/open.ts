@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { hasHeavyStream } from './streams.ts';
-import { getDocument, VerbosityLevel, type PDFDocumentProxy } from './pdfjs.ts';
+import { getDocument, VerbosityLevel, type PDFDocumentProxy } from './pdfjs.mjs';
 
 const folder = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 

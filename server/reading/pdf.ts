@@ -1,4 +1,4 @@
-import { OPS, type PDFDocumentProxy } from './pdfjs.ts';
+import { OPS, type PDFDocumentProxy } from './pdfjs.mjs';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
 import { picturesOn, type Operators, type Placed } from '../imaging/raster.ts';
 import { multiply, openPdf, UnreadablePdf } from './open.ts';

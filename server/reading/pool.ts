@@ -40,7 +40,7 @@ export class ReadingPool {
     readonly scans = new ScanPool(),
   ) {
     this.#processes = new ProcessPool(new URL('./worker.ts', import.meta.url), size, limits, [
-      'pdfjs-dist/legacy/build/pdf.mjs',
+      new URL('./pdfjs.mjs', import.meta.url).href,
       'sharp',
       'date-fns',
     ]);

@@ -1,0 +1,1 @@
+export * from 'pdfjs-dist/legacy/build/pdf.mjs';
