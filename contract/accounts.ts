@@ -13,15 +13,30 @@ export const ListQuery = Type.Object({
   cursor: Type.Optional(Type.String({ maxLength: 400 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });
+/** When lines may name it: closed where `active` is false; else on bills of these days. */
+const validity = { active: Type.Boolean(), validFrom: Nullable(Day), validTo: Nullable(Day) };
 export const PutAccount = Type.Object({
   code: Code,
   name: Name,
   group: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }),
   kind: AccountKind,
   needsCostCentre: Type.Boolean(),
-  active: Type.Boolean(),
+  /** The account that it is a sub-account of. */
+  parentId: Nullable(Id),
+  /** False: it gathers the accounts under it and takes no lines itself. */
+  postable: Type.Boolean(),
+  /** The tax code that its lines usually have. */
+  taxCodeId: Nullable(Id),
+  ...validity,
 });
-export const PutCostCentre = Type.Object({ code: Code, name: Name, active: Type.Boolean() });
+export const PutCostCentre = Type.Object({
+  code: Code,
+  name: Name,
+  /** The cost centre that it is part of, and who answers for it. */
+  parentId: Nullable(Id),
+  ownerId: Nullable(Id),
+  ...validity,
+});
 export const PutTaxCode = Type.Object({
   code: Code,
   name: Name,
@@ -30,15 +45,21 @@ export const PutTaxCode = Type.Object({
   reverseCharge: Type.Boolean(),
   accountId: Id,
   outputAccountId: Nullable(Id),
-  active: Type.Boolean(),
+  ...validity,
 });
 export const PutRate = Type.Object({ currency: Currency, day: Day, rate: DecimalText });
 export const OpenYear = Type.Object({ year: Type.Integer({ minimum: 2000, maximum: 2099 }) });
 export const Changed = Type.Object({ id: Id });
 
-export const AccountRow = Type.Composite([PutAccount, Type.Object({ id: Id })]);
+export const AccountRow = Type.Composite([
+  PutAccount,
+  Type.Object({ id: Id, parent: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
+]);
 export const AccountList = Type.Object({ accounts: Type.Array(AccountRow), next: Nullable(Type.String()) });
-export const CostCentreRow = Type.Composite([PutCostCentre, Type.Object({ id: Id })]);
+export const CostCentreRow = Type.Composite([
+  PutCostCentre,
+  Type.Object({ id: Id, parent: Nullable(Type.String()), owner: Nullable(Type.String()) }),
+]);
 export const CostCentreList = Type.Object({ costCentres: Type.Array(CostCentreRow), next: Nullable(Type.String()) });
 export const TaxCodeRow = Type.Composite([
   PutTaxCode,

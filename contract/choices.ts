@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Id, Nullable } from './shared.ts';
+import { Day, Id, Nullable } from './shared.ts';
 
 export const choiceKinds = ['suppliers', 'accounts', 'all-accounts', 'cost-centres', 'tax-codes'] as const;
 export type ChoiceKind = (typeof choiceKinds)[number];
@@ -12,10 +12,14 @@ export const Choice = Type.Object({
   detail: Nullable(Type.String()),
   terms: Type.Optional(Nullable(Type.String())),
   currency: Type.Optional(Type.String()),
+  /** Of an account: the tax code that its lines usually have. */
+  usualTax: Type.Optional(Nullable(Type.Object({ id: Id, code: Type.String(), name: Type.String() }))),
 });
 export const ChoicesQuery = Type.Object({
   of: Type.Union(choiceKinds.map((kind) => Type.Literal(kind))),
   q: Type.Optional(Type.String({ maxLength: 100 })),
+  /** Only what bills of this day may use; today's where none is given. */
+  day: Type.Optional(Day),
 });
 export const Choices = Type.Object({ choices: Type.Array(Choice) });
 export const Currencies = Type.Object({ currencies: Type.Array(Type.String()) });

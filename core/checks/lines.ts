@@ -80,15 +80,23 @@ export const lineChecks: Check[] = [
     (l) => l.kind !== 'text' && !l.taxCodeId,
   ),
   closed('account-closed', 'accountId', 'Accounts take postings', [
-    'is on an account that is closed. Choose another',
-    'are on accounts that are closed. Choose others',
+    'is on an account that is closed on the bill’s day. Choose another',
+    'are on accounts that are closed on the bill’s day. Choose others',
   ]),
+  eachLine(
+    'account-gathers',
+    'accountId',
+    'Accounts that only gather others take no lines',
+    ['is on an account that only gathers others. Choose one under it', 'are on accounts that only gather others. Choose ones under them'],
+    (l, f) => l.accountId !== null && f.gathering.has(l.accountId),
+    ['gathering'],
+  ),
   closed('cost-centre-closed', 'costCentreId', 'Cost centres take postings', [
-    'is on a cost centre that is closed. Choose another',
-    'are on cost centres that are closed. Choose others',
+    'is on a cost centre that is closed on the bill’s day. Choose another',
+    'are on cost centres that are closed on the bill’s day. Choose others',
   ]),
   closed('tax-code-closed', 'taxCodeId', 'Tax codes are in use', [
-    'has a tax code that is closed. Choose another',
-    'have tax codes that are closed. Choose others',
+    'has a tax code that is not in use on the bill’s day. Choose another',
+    'have tax codes that are not in use on the bill’s day. Choose others',
   ]),
 ];

@@ -52,6 +52,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
   taxRules: fc.constant(rules),
   needsCostCentre: fc.constantFrom(new Set<string>(), new Set(['a'])),
   closed: fc.constant(new Set(['old-account', 'old-centre', 'old-code'])),
+  gathering: fc.constantFrom(new Set<string>(), new Set(['a'])),
   duplicate: maybe(fc.constant('A-1 of 3 Nov 2026')),
   hasRate: fc.boolean(),
   addressedTo: maybe(fc.constant('Marrowby Nursery Trading Ltd')),

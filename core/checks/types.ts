@@ -41,8 +41,10 @@ export interface Facts {
   taxRules: ReadonlyMap<string, TaxRule>;
   /** Accounts that need a cost centre. */
   needsCostCentre: ReadonlySet<string>;
-  /** Accounts, cost centres and tax codes that take no new lines. */
+  /** Accounts, cost centres and tax codes that take no lines of a bill of this day. */
   closed: ReadonlySet<string>;
+  /** Accounts that only gather the ones under them. */
+  gathering: ReadonlySet<string>;
   /** Another live bill with the same supplier and number, as people call it. */
   duplicate: string | null;
   /** There is an exchange rate for the bill's currency and date. */

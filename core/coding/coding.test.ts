@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { Memory, suggest, sure, type Coding, type LineToCode, type RateCode } from './index.ts';
+import { Memory, suggest, sure, withAccountTax, type Coding, type LineToCode, type RateCode } from './index.ts';
 
 const codes: RateCode[] = [
   { id: 's20', rate: '20', reverseCharge: false },
@@ -96,4 +96,32 @@ describe('a suggestion for a line', () => {
       one(line('Pépinière à 12 l'), posted(['12 l of it', 'other'], ...times(3, ['pepiniere 99', 'media'] as [string, string])))
         .accountId[0]!.id,
     ).toBe('media'));
+});
+
+describe('the usual tax code of an account', () => {
+  const usualTax = new Map([['media', 'r5'], ['gone', 'closed']]); // prettier-ignore
+  const suggested = (account: string, tax: string | null, taxRate: string | null = null) => {
+    const of = line('Compost', { taxRate });
+    const found = withAccountTax(
+      [of],
+      [
+        {
+          accountId: [{ id: account, share: 0.9, why: 'x' }],
+          costCentreId: [],
+          taxCodeId: tax ? [{ id: tax, share: 0.97, why: 'y' }] : [],
+        },
+      ],
+      usualTax,
+      codes,
+    );
+    return found[0]!.taxCodeId;
+  };
+  it('is taken where nothing else says one, and is no surer than the account', () =>
+    expect(suggested('media', null)).toEqual([{ id: 'r5', share: 0.9, why: 'Usual for this account' }]));
+  it('gives way to what was posted, and to the rate that the page states; a closed one is not suggested', () => {
+    expect(suggested('media', 's20')).toEqual([{ id: 's20', share: 0.97, why: 'y' }]);
+    expect(suggested('media', null, '20')).toEqual([]);
+    expect(suggested('media', null, '5.00')[0]!.id).toBe('r5');
+    expect(suggested('gone', null)).toEqual([]);
+  });
 });

@@ -38,6 +38,25 @@ export function suggest(lines: readonly LineToCode[], history: History, usual: C
   return lines.map((line) => suggestOne(line, counts, usual, codes));
 }
 
+/**
+ * Suggestions with the usual tax code of the likeliest account where nothing else says one: the least trusted, and as sure as the account.
+ * A rate that the page states has to be the code's.
+ */
+export function withAccountTax(
+  lines: readonly LineToCode[],
+  suggestions: readonly Suggestions[],
+  usualTax: ReadonlyMap<string, string>,
+  codes: readonly RateCode[],
+): Suggestions[] {
+  return suggestions.map((s, i) => {
+    const [account] = s.accountId,
+      code = codes.find((c) => account && c.id === usualTax.get(account.id)),
+      stated = lines[i]!.taxRate;
+    if (s.taxCodeId.length > 0 || !account || !code || (stated !== null && Number(stated) !== Number(code.rate))) return s;
+    return { ...s, taxCodeId: [{ id: code.id, share: Math.min(usualShare, account.share), why: 'Usual for this account' }] };
+  });
+}
+
 /** An option whose sentence is made when it is offered: most are not. */
 type Candidate = Omit<Option, 'why'> & { why(): string };
 const offered = (candidates: readonly Candidate[]): Option[] =>

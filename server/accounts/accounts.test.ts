@@ -5,7 +5,7 @@ import { newPerson, setRoles } from '../people/service.ts';
 import { listPeople } from '../people/store.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { changeAccount, changeTaxCode, newAccount, newCostCentre, putRate } from './service.ts';
-import { listAccounts } from './store.ts';
+import { listAccounts, listCostCentres } from './store.ts';
 
 let world: World;
 beforeAll(async () => {
@@ -16,7 +16,19 @@ const kit = () => world.as('Kit Arden');
 const codes = async (id: string) => (await world.show(id)).exceptions.map((e) => e.code);
 const openRows = async (id: string) =>
   (await world.rows(`select code from bill_exception where bill_id = $1 and state = 'open' order by code`, id)).map((r) => r.code);
-const account = { code: '6500', name: 'Tools', group: 'Garden', kind: 'expense', needsCostCentre: false, active: true };
+const always = { active: true, validFrom: null, validTo: null };
+const account = {
+  code: '6500',
+  name: 'Tools',
+  group: 'Garden',
+  kind: 'expense',
+  needsCostCentre: false,
+  parentId: null,
+  postable: true,
+  taxCodeId: null,
+  ...always,
+};
+const centre = { code: 'N', name: 'N', parentId: null, ownerId: null, ...always };
 
 describe('the chart of accounts', () => {
   it('grows and changes at once; a code is used once', async () => {
@@ -34,12 +46,48 @@ describe('the chart of accounts', () => {
         changeAccount,
         await kit(),
         { id },
-        { code: '6300', name: 'Carriage inwards', group: 'expense', kind: 'expense', needsCostCentre: true, active },
+        { ...account, code: '6300', name: 'Carriage inwards', group: 'expense', needsCostCentre: true, active },
       );
     await close(false);
     expect([await codes(bill), await openRows(bill)]).toEqual([['account-closed'], ['account-closed']]);
     await close(true);
     expect([await codes(bill), await openRows(bill)]).toEqual([[], []]);
+  });
+  it('holds for bills of its days: closed before the first and after the last', async () => {
+    const { id } = await world.run(
+      newAccount,
+      await kit(),
+      {},
+      { ...account, code: '6502', validFrom: '2026-11-02', validTo: '2026-11-20' },
+    );
+    const dated = async (issueDate: string) => {
+      const bill = await world.build.bill({ issueDate, dueDate: '2026-12-20', lines: [{ amount: '10.00' }] });
+      await world.rows('update bill_line set account_id = $2 where bill_id = $1', bill, id);
+      return codes(bill);
+    };
+    expect(await dated('2026-11-01')).toEqual(['account-closed']);
+    expect(await dated('2026-11-02')).toEqual([]);
+    expect(await dated('2026-11-20')).toEqual([]);
+    expect(await dated('2026-11-21')).toEqual(['account-closed']);
+    const backwards = { ...account, code: '6503', validFrom: '2026-11-02', validTo: '2026-11-01' };
+    await expect(world.run(newAccount, await kit(), {}, backwards)).rejects.toThrow('The last day is before the first');
+  });
+  it('gathers sub-accounts: one that takes no lines itself stops a bill on it, and nothing stands under itself', async () => {
+    const top = await world.run(newAccount, await kit(), {}, { ...account, code: '6600', name: 'Energy', postable: false });
+    const sub = await world.run(newAccount, await kit(), {}, { ...account, code: '6601', name: 'Gas', parentId: top.id });
+    const bill = await world.build.bill({ lines: [{ amount: '10.00' }] });
+    await world.rows('update bill_line set account_id = $2 where bill_id = $1', bill, top.id);
+    expect(await codes(bill)).toEqual(['account-gathers']);
+    await world.rows('update bill_line set account_id = $2 where bill_id = $1', bill, sub.id);
+    expect(await codes(bill)).toEqual([]);
+    const under = (id: string, parentId: string) =>
+      kit().then((as) => world.run(changeAccount, as, { id }, { ...account, code: '6600', name: 'Energy', postable: false, parentId }));
+    await expect(under(top.id, top.id)).rejects.toThrow('cannot stand under itself');
+    await expect(under(top.id, sub.id)).rejects.toThrow('cannot stand under itself');
+    const elsewhere = world.master.company('MNT').account('6000');
+    await expect(under(top.id, elsewhere)).rejects.toThrow('does not belong to this company');
+    const shown = await listAccounts(world.database.db, world.master.company('MBG').id, '660', null, 10);
+    expect(shown.map((a) => [a.code, a.parent, a.postable])).toEqual([['6600', null, false], ['6601', '6600 Energy', true]]); // prettier-ignore
   });
   it('an account that begins to need a cost centre asks for one', async () => {
     const { id } = await world.run(newAccount, await kit(), {}, { ...account, code: '6501' });
@@ -82,10 +130,14 @@ describe('tax codes, rates and cost centres', () => {
     await expect(world.run(putRate, await kit(), {}, { currency: 'CHF', day: '2026-10-02', rate: '0' })).rejects.toThrow('above zero');
   });
   it('a cost centre can be made by whoever may change settings, not by a clerk', async () => {
-    await expect(world.run(newCostCentre, await world.as('Ines Okafor'), {}, { code: 'N', name: 'N', active: true })).rejects.toMatchObject(
-      { status: 403 },
-    );
-    await world.run(newCostCentre, await world.as('Halina Voss'), {}, { code: '300', name: 'Orchard', active: true });
+    await expect(world.run(newCostCentre, await world.as('Ines Okafor'), {}, centre)).rejects.toMatchObject({ status: 403 });
+    const { id } = await world.run(newCostCentre, await world.as('Halina Voss'), {}, { ...centre, code: '300', name: 'Orchard' });
+    const owned = { ...centre, code: '301', name: 'Apples', parentId: id, ownerId: world.master.person('Tobias Fenn') };
+    await world.run(newCostCentre, await kit(), {}, owned);
+    const elsewhere = world.run(newCostCentre, await world.as('Kit Arden', 'MNT'), {}, { ...owned, code: '302', parentId: null });
+    await expect(elsewhere).rejects.toMatchObject({ status: 422, errors: [{ path: 'ownerId' }] });
+    const [, apples] = await listCostCentres(world.database.db, world.master.company('MBG').id, '30', null, 10);
+    expect(apples).toMatchObject({ code: '301', parent: '300 Orchard', owner: 'Tobias Fenn' });
   });
 });
 

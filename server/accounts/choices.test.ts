@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { changeBill } from '../bills/change.ts';
-import { makeWorld, type World } from '../testing/world.ts';
+import { makeWorld, testDay, type World } from '../testing/world.ts';
 import { choicesFor } from './choices.ts';
 
 let world: World;
@@ -9,7 +9,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 const offered = async (who: string, q: string) => {
-  return (await choicesFor(world.database.db, await world.as(who), 'accounts', q)).map((c) => c.code);
+  return (await choicesFor(world.database.db, await world.as(who), 'accounts', q, testDay)).map((c) => c.code);
 };
 
 it('what a person chose lately is offered first, to them alone, behind the very code that is typed', async () => {
@@ -31,11 +31,11 @@ it('what a person chose lately is offered first, to them alone, behind the very 
 });
 it('suppliers, too, are offered as they were chosen', async () => {
   const ines = await world.as('Ines Okafor');
-  const suppliers = await choicesFor(world.database.db, ines, 'suppliers', '');
+  const suppliers = await choicesFor(world.database.db, ines, 'suppliers', '', testDay);
   const last = suppliers.at(-1)!;
   const id = await world.build.bill();
   await world.run(changeBill, ines, { id }, { rowVersion: 1, operations: [{ do: 'set', field: 'supplierId', value: last.id }] });
-  expect((await choicesFor(world.database.db, ines, 'suppliers', ''))[0]!.id).toBe(last.id);
+  expect((await choicesFor(world.database.db, ines, 'suppliers', '', testDay))[0]!.id).toBe(last.id);
 });
 it('fifty thousand accounts are searched by any part of the name, and by the beginning of the code', async () => {
   await world.rows(
@@ -47,4 +47,24 @@ it('fifty thousand accounts are searched by any part of the name, and by the beg
   expect(await offered('Ines Okafor', 'upkeep 49999')).toEqual(['Z049999']);
   expect((await offered('Ines Okafor', 'Z0123')).length).toBe(40);
   expect(await offered('Ines Okafor', 'nothing like it')).toEqual([]);
+});
+it('accounts are offered for the bill’s day, with their usual tax code; those that only gather others are not', async () => {
+  const mine = world.master.company('MBG');
+  await world.rows(
+    `update ledger_account set valid_from = '2026-11-10', tax_code_id = $2 where id = $1`,
+    mine.account('6010'),
+    mine.taxCode('R5').id,
+  );
+  await world.rows('update ledger_account set postable = false where id = $1', mine.account('6000'));
+  const ask = async (q: string, day: string) => choicesFor(world.database.db, await world.as('Ines Okafor'), 'accounts', q, day);
+  const offered = async (q: string, day: string) => (await ask(q, day)).map((c) => c.code).includes(q);
+  expect([await offered('6000', testDay), await offered('6010', '2026-11-09'), await offered('6010', testDay)]).toEqual([
+    false,
+    false,
+    true,
+  ]);
+  const [offer] = await ask('6010', '2026-11-10');
+  expect(offer).toMatchObject({ code: '6010', usualTax: { id: mine.taxCode('R5').id, code: 'R5' } });
+  await world.rows(`update tax_code set valid_to = '2026-11-15' where id = $1`, mine.taxCode('R5').id);
+  expect((await ask('6010', '2026-11-16'))[0]).not.toHaveProperty('usualTax');
 });

@@ -60,8 +60,28 @@ async function find<T extends PgTable & Coded>(
   return [...found.values()];
 }
 
-/** What a type-ahead field offers for what was typed, at most forty, the likeliest first. */
-export async function choicesFor(db: Executor, asker: Asker, of: ChoiceKind, q: string): Promise<Choice[]> {
+interface Dated {
+  active: PgColumn;
+  validFrom: PgColumn;
+  validTo: PgColumn;
+}
+/** Those that bills of a day may use. */
+const openIn = (of: Dated, day: string): SQL =>
+  sql`${of.active} and coalesce(${of.validFrom} <= ${day}::date, true) and coalesce(${day}::date <= ${of.validTo}, true)`;
+
+/** Accounts' usual tax codes by id, as far as bills of the day may use them. */
+async function usualTaxes(db: Executor, companyId: string, ids: (string | null)[], day: string) {
+  const wanted = [...new Set(ids.filter((id) => id !== null))];
+  if (wanted.length === 0) return new Map<string, NonNullable<Choice['usualTax']>>();
+  const codes = await db
+    .select({ id: taxCode.id, code: taxCode.code, name: taxCode.name })
+    .from(taxCode)
+    .where(and(eq(taxCode.companyId, companyId), inArray(taxCode.id, wanted), openIn(taxCode, day)));
+  return new Map(codes.map((c) => [c.id, c]));
+}
+
+/** What a type-ahead field offers for what was typed on a bill of a day, at most forty, the likeliest first. */
+export async function choicesFor(db: Executor, asker: Asker, of: ChoiceKind, q: string, day: string): Promise<Choice[]> {
   switch (of) {
     case 'suppliers': {
       const rows = await find(db, supplier, asker, q, undefined);
@@ -69,16 +89,26 @@ export async function choicesFor(db: Executor, asker: Asker, of: ChoiceKind, q: 
     }
     case 'accounts':
     case 'all-accounts': {
-      const bearing = of === 'accounts' ? inArray(ledgerAccount.kind, ['expense', 'asset']) : undefined;
-      const rows = await find(db, ledgerAccount, asker, q, and(eq(ledgerAccount.active, true), bearing));
-      return rows.map((a) => ({ id: a.id, code: a.code, name: a.name, detail: a.group }));
+      const bearing =
+        of === 'accounts'
+          ? and(inArray(ledgerAccount.kind, ['expense', 'asset']), ledgerAccount.postable, openIn(ledgerAccount, day))
+          : eq(ledgerAccount.active, true);
+      const rows = await find(db, ledgerAccount, asker, q, bearing);
+      const taxes = await usualTaxes(db, asker.company.id, of === 'accounts' ? rows.map((a) => a.taxCodeId) : [], day);
+      return rows.map((a) => ({
+        id: a.id,
+        code: a.code,
+        name: a.name,
+        detail: a.group,
+        ...(a.taxCodeId && taxes.has(a.taxCodeId) ? { usualTax: taxes.get(a.taxCodeId)! } : {}),
+      }));
     }
     case 'cost-centres': {
-      const rows = await find(db, costCentre, asker, q, eq(costCentre.active, true));
+      const rows = await find(db, costCentre, asker, q, openIn(costCentre, day));
       return rows.map((c) => ({ id: c.id, code: c.code, name: c.name, detail: null }));
     }
     case 'tax-codes': {
-      const rows = await find(db, taxCode, asker, q, eq(taxCode.active, true));
+      const rows = await find(db, taxCode, asker, q, openIn(taxCode, day));
       return rows.map((t) => ({ id: t.id, code: t.code, name: t.name, detail: `${Number(t.rate)}%` }));
     }
   }

@@ -24,8 +24,8 @@ export function accountRoutes(api: Api): void {
   const { db } = api.services.database;
   api.query(
     { path: '/choices', access: 'bills:see', summary: 'What a type-ahead field offers', query: ChoicesQuery, answer: Choices },
-    async ({ caller, query }) => ({
-      choices: await choicesFor(db, caller, query.of, query.q ?? ''),
+    async ({ caller, query, services }) => ({
+      choices: await choicesFor(db, caller, query.of, query.q ?? '', query.day ?? services.now().toISOString().slice(0, 10)),
     }),
   );
   api.query(

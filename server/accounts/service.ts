@@ -3,7 +3,7 @@ import { PutAccount, PutCostCentre, PutRate, PutTaxCode } from '@ledgerline/cont
 import { recheckBills } from '../bills/checking.ts';
 import { command, type Caller, type Hand, type Params } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { costCentre, exchangeRate, ledgerAccount, taxCode } from '../db/schema/index.ts';
+import { costCentre, exchangeRate, ledgerAccount, membership, taxCode } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 
@@ -36,13 +36,30 @@ const accountIn = async (tx: Executor, caller: Caller, params: Params) => {
   if (!row) throw notFound('This account');
   return row;
 };
-const accountColumns = ({ code, name, group, kind, needsCostCentre, active }: PutAccount) => ({
+const accountColumns = ({
+  code,
+  name,
+  group,
+  kind,
+  needsCostCentre,
+  parentId,
+  postable,
+  taxCodeId,
+  active,
+  validFrom,
+  validTo,
+}: PutAccount) => ({
   code,
   name: name.trim(),
   group: group.trim(),
   kind,
   needsCostCentre,
+  parentId,
+  postable,
+  taxCodeId,
   active,
+  validFrom,
+  validTo,
 });
 export const newAccount = command({ body: PutAccount, may: 'settings:edit' }, async (tx, caller, input, hand) => {
   const columns = accountColumns(input);
@@ -64,9 +81,30 @@ const centreIn = async (tx: Executor, caller: Caller, params: Params) => {
   if (!row) throw notFound('This cost centre');
   return row;
 };
-const centreColumns = ({ code, name, active }: PutCostCentre) => ({ code, name: name.trim(), active });
+const centreColumns = ({ code, name, parentId, ownerId, active, validFrom, validTo }: PutCostCentre) => ({
+  code,
+  name: name.trim(),
+  parentId,
+  ownerId,
+  active,
+  validFrom,
+  validTo,
+});
+/** Who answers for a cost centre works in its company. */
+async function ownerIsHere(tx: Executor, caller: Caller, ownerId: string | null): Promise<void> {
+  if (ownerId === null) return;
+  const [there] = await tx
+    .select({ id: membership.personId })
+    .from(membership)
+    .where(and(eq(membership.personId, ownerId), eq(membership.companyId, caller.company.id)));
+  if (!there)
+    throw new Refusal(422, `This person does not work in ${caller.company.name}.`, [
+      { path: 'ownerId', sentence: 'Choose somebody who works here.' },
+    ]);
+}
 export const newCostCentre = command({ body: PutCostCentre, may: 'settings:edit' }, async (tx, caller, input, hand) => {
   const columns = centreColumns(input);
+  await ownerIsHere(tx, caller, columns.ownerId);
   const [made] = await tx
     .insert(costCentre)
     .values({ ...columns, companyId: caller.company.id })
@@ -77,6 +115,7 @@ export const changeCostCentre = command(
   { body: PutCostCentre, may: 'settings:edit', subject: centreIn },
   async (tx, caller, input, hand) => {
     const columns = centreColumns(input);
+    await ownerIsHere(tx, caller, columns.ownerId);
     await tx.update(costCentre).set(columns).where(eq(costCentre.id, hand.subject.id));
     return kept(tx, caller, hand, 'cost-centre', hand.subject.id, hand.subject, columns);
   },
@@ -89,12 +128,12 @@ const taxCodeIn = async (tx: Executor, caller: Caller, params: Params) => {
   return row;
 };
 function taxColumns(input: PutTaxCode) {
-  const { code, name, rate, recoverable, reverseCharge, accountId, outputAccountId, active } = input;
+  const { code, name, rate, recoverable, reverseCharge, accountId, outputAccountId, active, validFrom, validTo } = input;
   if (reverseCharge && !outputAccountId)
     throw new Refusal(422, 'Reverse charge needs an account for the tax that is owed.', [
       { path: 'outputAccountId', sentence: 'Needed for reverse charge.' },
     ]);
-  return { code, name: name.trim(), rate, recoverable, reverseCharge, accountId, outputAccountId, active };
+  return { code, name: name.trim(), rate, recoverable, reverseCharge, accountId, outputAccountId, active, validFrom, validTo };
 }
 export const newTaxCode = command({ body: PutTaxCode, may: 'settings:edit' }, async (tx, caller, input, hand) => {
   const columns = taxColumns(input);

@@ -3,15 +3,18 @@ import { alias } from 'drizzle-orm/pg-core';
 import type { AccountRow, CostCentreRow, PutRate, TaxCodeRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
-import { costCentre, exchangeRate, ledgerAccount, taxCode } from '../db/schema/index.ts';
+import { costCentre, exchangeRate, ledgerAccount, person, taxCode } from '../db/schema/index.ts';
 
 type After = [code: string, id: string] | null;
 
 /** One page of the chart of accounts by code, closed ones too. */
 export async function listAccounts(db: Executor, companyId: string, q: string, after: After, limit: number): Promise<AccountRow[]> {
+  const parent = alias(ledgerAccount, 'parent');
   const rows = await db
-    .select()
+    .select({ a: ledgerAccount, parent: sql<string | null>`parent.code || ' ' || parent.name`, taxCode: taxCode.code })
     .from(ledgerAccount)
+    .leftJoin(parent, eq(parent.id, ledgerAccount.parentId))
+    .leftJoin(taxCode, eq(taxCode.id, ledgerAccount.taxCodeId))
     .where(
       and(
         eq(ledgerAccount.companyId, companyId),
@@ -26,14 +29,17 @@ export async function listAccounts(db: Executor, companyId: string, q: string, a
     )
     .orderBy(asc(ledgerAccount.code), asc(ledgerAccount.id))
     .limit(limit);
-  return rows.map(({ companyId: _, kind, ...row }) => ({ ...row, kind: kind as AccountRow['kind'] }));
+  return rows.map(({ a: { companyId: _, kind, ...row }, ...named }) => ({ ...row, ...named, kind: kind as AccountRow['kind'] }));
 }
 
 /** One page of the cost centres by code, closed ones too. */
 export async function listCostCentres(db: Executor, companyId: string, q: string, after: After, limit: number): Promise<CostCentreRow[]> {
+  const parent = alias(costCentre, 'parent');
   const rows = await db
-    .select()
+    .select({ c: costCentre, parent: sql<string | null>`parent.code || ' ' || parent.name`, owner: person.name })
     .from(costCentre)
+    .leftJoin(parent, eq(parent.id, costCentre.parentId))
+    .leftJoin(person, eq(person.id, costCentre.ownerId))
     .where(
       and(
         eq(costCentre.companyId, companyId),
@@ -43,7 +49,7 @@ export async function listCostCentres(db: Executor, companyId: string, q: string
     )
     .orderBy(asc(costCentre.code), asc(costCentre.id))
     .limit(limit);
-  return rows.map(({ companyId: _, ...row }) => row);
+  return rows.map(({ c: { companyId: _, ...row }, ...named }) => ({ ...row, ...named }));
 }
 
 /** The company's tax codes by code, with the names of their accounts. */

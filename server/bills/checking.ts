@@ -17,6 +17,7 @@ import {
   supplier,
   taxCode,
 } from '../db/schema/index.ts';
+import { openOn } from '../accounts/open.ts';
 import { billField } from './fields.ts';
 import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } from './store.ts';
 
@@ -32,23 +33,26 @@ export async function taxRulesOf(
   return new Map(rows.map((r) => [r.id, r]));
 }
 
-/** Those of the accounts, cost centres and tax codes on the lines that are closed, and the accounts that need a cost centre. */
-async function codingOf(db: Executor, companyId: string, lines: LineRecord[]): Promise<Pick<Facts, 'closed' | 'needsCostCentre'>> {
+/** What is to know of the accounts, cost centres and tax codes on the lines of a bill of this day. */
+async function codingOf(
+  db: Executor,
+  companyId: string,
+  lines: LineRecord[],
+  day: string,
+): Promise<Pick<Facts, 'closed' | 'gathering' | 'needsCostCentre'>> {
   const ids = (of: 'accountId' | 'costCentreId' | 'taxCodeId') => [...new Set(lines.flatMap((l) => (l[of] ? [l[of]] : [])))];
   const [accountIds, centreIds] = [ids('accountId'), ids('costCentreId')];
   const accounts = accountIds.length ? await db.select().from(ledgerAccount).where(inArray(ledgerAccount.id, accountIds)) : [];
   const centres = centreIds.length ? await db.select().from(costCentre).where(inArray(costCentre.id, centreIds)) : [];
   // Those that no line has, too: what a repair takes is open.
-  const codes = await db
-    .select()
-    .from(taxCode)
-    .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, false)));
+  const codes = await db.select().from(taxCode).where(eq(taxCode.companyId, companyId));
   return {
     closed: new Set([
-      ...centres.filter((c) => !c.active).map((c) => c.id),
-      ...codes.map((c) => c.id),
-      ...accounts.filter((a) => !a.active || !['expense', 'asset'].includes(a.kind)).map((a) => a.id),
+      ...centres.filter((c) => !openOn(c, day)).map((c) => c.id),
+      ...codes.filter((c) => !openOn(c, day)).map((c) => c.id),
+      ...accounts.filter((a) => !openOn(a, day) || !['expense', 'asset'].includes(a.kind)).map((a) => a.id),
     ]),
+    gathering: new Set(accounts.filter((a) => !a.postable).map((a) => a.id)),
     needsCostCentre: new Set(accounts.filter((a) => a.needsCostCentre).map((a) => a.id)),
   };
 }
@@ -134,7 +138,7 @@ export async function findingsOf(
     duplicate: await twinOf(db, record),
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
     addressedTo: addressee?.name ?? null,
-    ...(await codingOf(db, own.id, lines)),
+    ...(await codingOf(db, own.id, lines, record.issueDate ?? today)),
     ...(await supplierFacts(db, record)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),

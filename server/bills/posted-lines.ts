@@ -9,7 +9,7 @@ const ownLines = 300,
   few = 20,
   otherLines = 1000;
 
-const open = (active: AnyPgColumn, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${active} THEN ${id} END`;
+const open = (active: AnyPgColumn | SQL, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${active} THEN ${id} END`;
 
 const posted = async (tx: Executor, companyId: string, which: SQL | undefined, latest: SQL[], most: number) =>
   tx
@@ -20,7 +20,7 @@ const posted = async (tx: Executor, companyId: string, which: SQL | undefined, l
       amount: billLine.amount,
       day: bill.issueDate,
       // What is closed is not suggested.
-      accountId: open(ledgerAccount.active, billLine.accountId),
+      accountId: open(sql`${ledgerAccount.active} AND ${ledgerAccount.postable}`, billLine.accountId),
       costCentreId: open(costCentre.active, billLine.costCentreId),
       taxCodeId: billLine.taxCodeId,
     })

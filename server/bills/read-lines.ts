@@ -1,10 +1,11 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { emptyCells, type StoredMark } from '@ledgerline/core/bills';
-import { codingFields, suggest, sure, type Coding, type Suggestions } from '@ledgerline/core/coding';
+import { codingFields, suggest, sure, withAccountTax, type Coding, type Suggestions } from '@ledgerline/core/coding';
 import { unitWord } from '@ledgerline/core/einvoice';
 import type { Read, Reading, ReadLine } from '@ledgerline/core/reading';
 import type { Executor } from '../db/client.ts';
-import { billLine, taxCode } from '../db/schema/index.ts';
+import { billLine, ledgerAccount, taxCode } from '../db/schema/index.ts';
+import { openOn } from '../accounts/open.ts';
 import { postedLines } from './posted-lines.ts';
 
 /** What is kept of a value that was read. */
@@ -36,6 +37,17 @@ function codedBy(suggestions: Suggestions): Coding & { marks: Record<string, Sto
   return { ...coding, marks };
 }
 
+/** The usual tax codes of the likeliest accounts. */
+async function usualTaxes(tx: Executor, suggestions: readonly Suggestions[]): Promise<Map<string, string>> {
+  const ids = [...new Set(suggestions.flatMap((s) => s.accountId.slice(0, 1).map((o) => o.id)))];
+  if (ids.length === 0) return new Map();
+  const rows = await tx
+    .select({ id: ledgerAccount.id, code: ledgerAccount.taxCodeId })
+    .from(ledgerAccount)
+    .where(inArray(ledgerAccount.id, ids));
+  return new Map(rows.flatMap((r) => (r.code ? [[r.id, r.code]] : [])));
+}
+
 /** Writes the lines and charges of a reading, each under the id given for it, coded by what lines like it were posted to. */
 export async function addLines(
   tx: Executor,
@@ -46,11 +58,13 @@ export async function addLines(
   data: boolean,
   found: (Coding & { id: string }) | null,
 ): Promise<void> {
-  const codes = await tx
-    .select({ id: taxCode.id, rate: taxCode.rate, reverseCharge: taxCode.reverseCharge })
+  const day = reading.header.issueDate?.value ?? null;
+  const inUse = await tx
+    .select()
     .from(taxCode)
     .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
     .orderBy(taxCode.code);
+  const codes = inUse.filter((c) => day === null || openOn(c, day));
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
   const rows = [
     ...reading.lines.map((line) => ({
@@ -82,10 +96,11 @@ export async function addLines(
     code,
     description,
     amount,
-    day: reading.header.issueDate?.value ?? null,
+    day,
     taxRate: taxRate ?? onlyRate,
   }));
-  const suggested = suggest(said, await postedLines(tx, companyId, found?.id ?? null), found, codes);
+  const likely = suggest(said, await postedLines(tx, companyId, found?.id ?? null), found, codes);
+  const suggested = withAccountTax(said, likely, await usualTaxes(tx, likely), codes);
   await tx.insert(billLine).values(
     rows.map((row, position) => {
       const { marks, ...coding } = codedBy(suggested[position]!);

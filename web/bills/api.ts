@@ -103,8 +103,8 @@ export const billsApi = api.injectEndpoints({
       query: ({ company, body }) => ({ url: at(company, '/postings'), method: 'POST', body }),
       invalidatesTags: [...moved, list('entry'), list('supplier')],
     }),
-    choices: b.query<Choices, Of<{ of: ChoiceKind; q: string }>>({
-      query: ({ company, of, q }) => ({ url: at(company, '/choices'), params: { of, ...(q ? { q } : {}) } }),
+    choices: b.query<Choices, Of<{ of: ChoiceKind; q: string; day?: string }>>({
+      query: ({ company, of, q, day }) => ({ url: at(company, '/choices'), params: { of, ...(q ? { q } : {}), ...(day ? { day } : {}) } }),
       providesTags: ['choices'],
     }),
     currencies: b.query<{ currencies: string[] }, Of>({

@@ -3,17 +3,26 @@ import { accountKinds, PutAccount, type AccountRow } from '@ledgerline/contract'
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
+import { FormChoice } from '../ui/form-choice';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
-import { Active, ListArea, RowDialog } from './list-area';
+import { ListArea, RowDialog } from './list-area';
+import { FormValidity, Validity, validityOf } from './validity';
 
 const columns: Column<AccountRow>[] = [
   { id: 'code', head: 'Code', width: 96, cell: (a) => <span className="code">{a.code}</span> },
   { id: 'name', head: 'Name', cell: (a) => a.name },
-  { id: 'group', head: 'Group', width: 180, minor: true, cell: (a) => a.group },
-  { id: 'kind', head: 'Kind', width: 96, cell: (a) => a.kind },
+  { id: 'parent', head: 'Under', width: 170, minor: true, cell: (a) => a.parent },
+  { id: 'group', head: 'Group', width: 160, minor: true, cell: (a) => a.group },
+  { id: 'kind', head: 'Kind', width: 84, cell: (a) => a.kind },
+  { id: 'tax', head: 'Usual tax', width: 88, minor: true, cell: (a) => <span className="code">{a.taxCode}</span> },
   { id: 'centre', head: 'Cost centre', width: 104, minor: true, cell: (a) => (a.needsCostCentre ? 'needed' : '') },
-  { id: 'active', head: '', width: 72, cell: (a) => <Active active={a.active} /> },
+  {
+    id: 'active',
+    head: '',
+    width: 130,
+    cell: (a) => (a.postable || !a.active ? <Validity of={a} /> : <span className="quiet">gathers others</span>),
+  },
 ];
 
 export function AccountsArea() {
@@ -47,7 +56,10 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
         group: row?.group ?? '',
         kind: row?.kind ?? 'expense',
         needsCostCentre: row?.needsCostCentre ?? false,
-        active: row?.active ?? true,
+        parentId: row?.parentId ?? null,
+        postable: row?.postable ?? true,
+        taxCodeId: row?.taxCodeId ?? null,
+        ...validityOf(row),
       }}
       put={put}
       close={close}
@@ -60,8 +72,19 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
             <FormField form={form} name="kind" label="Kind" options={accountKinds.map((k) => [k, k])} />
             <FormField form={form} name="group" label="Group" hint="Where it stands in lists: Premises, Office …" />
           </div>
+          <div className="grid grid-cols-2 gap-x-3">
+            <FormChoice form={form} name="parentId" label="Sub-account of" of="all-accounts" shown={row?.parent ?? null} />
+            <FormChoice
+              form={form}
+              name="taxCodeId"
+              label="Usual tax code"
+              of="tax-codes"
+              shown={row?.taxCode ? `${row.taxCode} ` : null}
+            />
+          </div>
           <FormTick form={form} name="needsCostCentre" label="Lines on it need a cost centre" />
-          <FormTick form={form} name="active" label="Open: new lines can use it" />
+          <FormTick form={form} name="postable" label="Takes lines itself; without this it only gathers the accounts under it" />
+          <FormValidity form={form} />
         </>
       )}
     </RowDialog>

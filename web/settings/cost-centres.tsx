@@ -2,15 +2,19 @@ import { useState } from 'react';
 import { PutCostCentre, type CostCentreRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
-import { FormField, FormTick } from '../ui/form';
+import { FormField } from '../ui/form';
+import { FormChoice } from '../ui/form-choice';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
-import { Active, ListArea, RowDialog } from './list-area';
+import { ListArea, RowDialog } from './list-area';
+import { FormValidity, Validity, validityOf } from './validity';
 
 const columns: Column<CostCentreRow>[] = [
   { id: 'code', head: 'Code', width: 96, cell: (c) => <span className="code">{c.code}</span> },
   { id: 'name', head: 'Name', cell: (c) => c.name },
-  { id: 'active', head: '', width: 72, cell: (c) => <Active active={c.active} /> },
+  { id: 'parent', head: 'Part of', width: 220, minor: true, cell: (c) => c.parent },
+  { id: 'owner', head: 'Answers for it', width: 180, minor: true, cell: (c) => c.owner },
+  { id: 'active', head: '', width: 130, cell: (c) => <Validity of={c} /> },
 ];
 
 export function CostCentresArea() {
@@ -32,13 +36,22 @@ export function CostCentresArea() {
 }
 
 function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): void }) {
+  const { company } = usePlace();
   const [put] = settingsApi.usePutCostCentreMutation();
+  const { currentData } = settingsApi.usePeopleQuery({ company: company.id });
+  if (!currentData) return null;
   return (
     <RowDialog
       what="cost centre"
       row={row}
       schema={PutCostCentre}
-      values={{ code: row?.code ?? '', name: row?.name ?? '', active: row?.active ?? true }}
+      values={{
+        code: row?.code ?? '',
+        name: row?.name ?? '',
+        parentId: row?.parentId ?? null,
+        ownerId: row?.ownerId ?? null,
+        ...validityOf(row),
+      }}
       put={put}
       close={close}
     >
@@ -48,7 +61,17 @@ function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): vo
             <FormField form={form} name="code" label="Code" autoFocus />
             <FormField form={form} name="name" label="Name" />
           </div>
-          <FormTick form={form} name="active" label="Open: new lines can use it" />
+          <div className="grid grid-cols-2 gap-x-3">
+            <FormChoice form={form} name="parentId" label="Part of" of="cost-centres" shown={row?.parent ?? null} />
+            <FormField
+              form={form}
+              name="ownerId"
+              label="Answers for it"
+              empty="null"
+              options={[['', 'Nobody yet'], ...currentData.people.map((p): [string, string] => [p.id, p.name])]}
+            />
+          </div>
+          <FormValidity form={form} />
         </>
       )}
     </RowDialog>

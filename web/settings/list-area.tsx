@@ -98,6 +98,3 @@ export function RowDialog<S extends TObject>({
     </FormDialog>
   );
 }
-
-/** Whether a row of a list is still in use. */
-export const Active = ({ active }: { active: boolean }) => <span className={active ? '' : 'quiet'}>{active ? 'open' : 'closed'}</span>;

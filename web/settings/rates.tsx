@@ -2,10 +2,10 @@ import { PutRate } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField } from '../ui/form';
+import { FormDay } from '../ui/form-day';
 import { FormDialog } from '../ui/form-dialog';
 import { showDay, todayIso } from '../ui/format';
 import { useRows } from '../ui/infinite';
-import { DateField } from '../ui/typed';
 import { settingsApi } from './api';
 import { ListArea } from './list-area';
 
@@ -47,15 +47,7 @@ function RateForm({ row, close }: { row: Rate | null; close(): void }) {
       {(form) => (
         <div className="grid grid-cols-3 gap-x-3">
           <FormField form={form} name="currency" label="Currency" hint="EUR, USD …" autoFocus />
-          <div className="text-[13px]">
-            <span className="quiet">From</span>
-            <DateField
-              label="From"
-              className="input input-sm mt-0.5 w-full"
-              value={form.watch('day')}
-              onSave={(v) => form.setValue('day', v ?? '')}
-            />
-          </div>
+          <FormDay form={form} name="day" label="From" none="" />
           <FormField form={form} name="rate" label={`1 unit in ${company.baseCurrency}`} />
         </div>
       )}

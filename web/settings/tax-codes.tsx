@@ -4,7 +4,8 @@ import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { settingsApi } from './api';
-import { Active, ListArea, RowDialog } from './list-area';
+import { ListArea, RowDialog } from './list-area';
+import { FormValidity, Validity, validityOf } from './validity';
 
 const columns: Column<TaxCodeRow>[] = [
   { id: 'code', head: 'Code', width: 76, cell: (t) => <span className="code">{t.code}</span> },
@@ -13,7 +14,7 @@ const columns: Column<TaxCodeRow>[] = [
   { id: 'recoverable', head: 'Reclaimed', width: 92, num: true, cell: (t) => `${Number(t.recoverable)}%` },
   { id: 'account', head: 'Account', width: 210, minor: true, cell: (t) => t.account },
   { id: 'reverse', head: 'Reverse charge owed on', width: 190, minor: true, cell: (t) => (t.reverseCharge ? t.outputAccount : '') },
-  { id: 'active', head: '', width: 72, cell: (t) => <Active active={t.active} /> },
+  { id: 'active', head: '', width: 130, cell: (t) => <Validity of={t} /> },
 ];
 
 export function TaxCodesArea() {
@@ -47,7 +48,7 @@ function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) 
         reverseCharge: row?.reverseCharge ?? false,
         accountId: row?.accountId ?? '',
         outputAccountId: row?.outputAccountId ?? null,
-        active: row?.active ?? true,
+        ...validityOf(row),
       }}
       put={put}
       close={close}
@@ -76,7 +77,7 @@ function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) 
             />
           </div>
           <FormTick form={form} name="reverseCharge" label="Reverse charge: we owe the tax ourselves" />
-          <FormTick form={form} name="active" label="Open: new lines can use it" />
+          <FormValidity form={form} />
         </>
       )}
     </RowDialog>

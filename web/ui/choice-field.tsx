@@ -23,6 +23,8 @@ interface Props {
   fallback?: string | null;
   /** In a cell: arrows and Home are the grid's while nothing is looked for; F2 or a second click offers the list. */
   inGrid?: boolean;
+  /** The bill's day, where what it may use depends on it. */
+  day?: string | null;
   /** Offered before all others, each with why, as long as nothing is typed. */
   first?: readonly { choice: Choice; why: string }[];
 }
@@ -46,7 +48,9 @@ export function ChoiceField({
   fallback,
   inGrid,
   first = none,
+  day,
 }: Props) {
+  const wanted = { company, of, ...(day ? { day } : {}) };
   const [typed, setTyped] = useState<string | null>(null);
   /** The list was asked for before anything was typed: leaving it then changes nothing. */
   const [offered, setOffered] = useState(false);
@@ -56,7 +60,7 @@ export function ChoiceField({
     setTyped('');
   };
   const asked = useSettled(typed ?? '');
-  const { currentData, isFetching } = billsApi.useChoicesQuery({ company, of, q: asked }, { skip: typed === null });
+  const { currentData, isFetching } = billsApi.useChoicesQuery({ ...wanted, q: asked }, { skip: typed === null });
   const [find] = billsApi.useLazyChoicesQuery();
   const offers = typed?.trim() === '' ? first : none;
   const found =
@@ -77,7 +81,7 @@ export function ChoiceField({
     if (q === '') return take(offered ? inHand : null);
     if (asked === typed && !isFetching) return take(inHand ?? found[0]);
     setTyped(null);
-    void find({ company, of, q }, true)
+    void find({ ...wanted, q }, true)
       .unwrap()
       .then(
         ({ choices }) => take(choices[0]),

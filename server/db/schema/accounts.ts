@@ -1,11 +1,19 @@
 import { boolean, char, foreignKey, index, integer, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { day, id } from './columns.ts';
-import { company } from './people.ts';
+import { company, person } from './people.ts';
 
 const ofCompany = () =>
   uuid('company_id')
     .notNull()
     .references(() => company.id);
+
+/** When lines may name it. `active` false: closed, whatever the dates say. */
+const validity = () => ({
+  active: boolean('active').notNull().default(true),
+  /** First and last day of bills that may use it; null for no end. */
+  validFrom: day('valid_from'),
+  validTo: day('valid_to'),
+});
 
 export const ledgerAccount = pgTable(
   'ledger_account',
@@ -18,10 +26,20 @@ export const ledgerAccount = pgTable(
     /** expense, asset, income, tax, payable, bank, equity, liability: only the first two take bill lines. */
     kind: text('kind').notNull(),
     needsCostCentre: boolean('needs_cost_centre').notNull().default(false),
-    /** False: closed, takes no new lines. */
-    active: boolean('active').notNull().default(true),
+    /** The account that it is a sub-account of. */
+    parentId: uuid('parent_id'),
+    /** False: it only gathers the accounts under it, and takes no lines itself. */
+    postable: boolean('postable').notNull().default(true),
+    /** The tax code that its lines usually have. The database knows that it is of the same company. */
+    taxCodeId: uuid('tax_code_id'),
+    ...validity(),
   },
-  (t) => [unique('ledger_account_code').on(t.companyId, t.code), unique('ledger_account_of_company').on(t.id, t.companyId)],
+  (t) => [
+    unique('ledger_account_code').on(t.companyId, t.code),
+    unique('ledger_account_of_company').on(t.id, t.companyId),
+    index('ledger_account_parent').on(t.parentId),
+    foreignKey({ columns: [t.parentId, t.companyId], foreignColumns: [t.id, t.companyId], name: 'ledger_account_parent_of_company' }),
+  ],
 );
 
 export const costCentre = pgTable(
@@ -31,9 +49,18 @@ export const costCentre = pgTable(
     companyId: ofCompany(),
     code: text('code').notNull(),
     name: text('name').notNull(),
-    active: boolean('active').notNull().default(true),
+    /** The cost centre that it is part of. */
+    parentId: uuid('parent_id'),
+    /** Who answers for it. */
+    ownerId: uuid('owner_id').references(() => person.id),
+    ...validity(),
   },
-  (t) => [unique('cost_centre_code').on(t.companyId, t.code), unique('cost_centre_of_company').on(t.id, t.companyId)],
+  (t) => [
+    unique('cost_centre_code').on(t.companyId, t.code),
+    unique('cost_centre_of_company').on(t.id, t.companyId),
+    index('cost_centre_parent').on(t.parentId),
+    foreignKey({ columns: [t.parentId, t.companyId], foreignColumns: [t.id, t.companyId], name: 'cost_centre_parent_of_company' }),
+  ],
 );
 
 export const taxCode = pgTable(
@@ -51,7 +78,7 @@ export const taxCode = pgTable(
     accountId: uuid('account_id').notNull(),
     /** Where reverse charge tax is owed. */
     outputAccountId: uuid('output_account_id'),
-    active: boolean('active').notNull().default(true),
+    ...validity(),
   },
   (t) => [
     unique('tax_code_code').on(t.companyId, t.code),

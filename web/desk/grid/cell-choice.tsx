@@ -58,9 +58,16 @@ export function CellChoice({ desk, line, column, label, className, editor }: Pro
         value={line[id]}
         chosen={desk.choiceOf(line[id])}
         first={offersOf(line, id, desk)}
+        day={desk.bill.issueDate}
         onPick={(c) => {
           if (c) desk.know(c);
-          desk.setCell(line.id, id, c?.id ?? null);
+          // What follows from an account is filled in where nothing stands, in the same step.
+          const tax = id === 'accountId' && line.taxCodeId === null ? (c?.usualTax ?? null) : null;
+          if (tax) desk.know({ ...tax, detail: null });
+          desk.edit(
+            { do: 'set-cell', line: line.id, field: id, value: c?.id ?? null },
+            ...(tax ? [{ do: 'set-cell', line: line.id, field: 'taxCodeId', value: tax.id } as const] : []),
+          );
         }}
       />
     </div>
