@@ -1,0 +1,98 @@
+import type { ImportField, ImportList, ListSpec } from './types.ts';
+
+const accountKinds = ['expense', 'asset', 'income', 'tax', 'payable', 'bank', 'equity', 'liability'];
+const code: ImportField = {
+  key: 'code',
+  label: 'Code',
+  names: ['number', 'no', 'id', 'account', 'account code', 'account number', 'konto', 'compte', 'rekening'],
+  kind: 'code',
+  required: true,
+  most: 20,
+};
+const name: ImportField = {
+  key: 'name',
+  label: 'Name',
+  names: ['description', 'title', 'text', 'account name', 'bezeichnung', 'libelle', 'omschrijving'],
+  kind: 'text',
+  required: true,
+  most: 120,
+};
+const days: ImportField[] = [
+  { key: 'active', label: 'Open', names: ['active', 'in use', 'enabled'], kind: 'yes-no', otherwise: true },
+  { key: 'validFrom', label: 'From', names: ['valid from', 'start', 'starts'], kind: 'day' },
+  { key: 'validTo', label: 'To', names: ['valid to', 'until', 'end', 'ends'], kind: 'day' },
+];
+
+/** What each list takes, in the order of a template's columns. */
+export const lists: Record<ImportList, ListSpec> = {
+  accounts: {
+    list: 'accounts',
+    what: 'account',
+    key: ['code'],
+    parent: 'parent',
+    fields: [
+      code,
+      name,
+      { key: 'group', label: 'Group', names: ['category', 'class', 'section'], kind: 'text', most: 80 },
+      { key: 'kind', label: 'Kind', names: ['type', 'account type', 'nature'], kind: 'one-of', options: accountKinds, required: true },
+      { key: 'parent', label: 'Under', names: ['parent', 'sub-account of', 'main account'], kind: 'account' },
+      { key: 'taxCode', label: 'Usual tax code', names: ['tax', 'tax code', 'vat', 'vat code', 'default tax'], kind: 'tax-code' },
+      {
+        key: 'needsCostCentre',
+        label: 'Needs a cost centre',
+        names: ['cost centre required', 'cost centre', 'needs cost centre'],
+        kind: 'yes-no',
+        otherwise: false,
+      },
+      { key: 'postable', label: 'Takes lines', names: ['postable', 'direct posting', 'posting allowed'], kind: 'yes-no', otherwise: true },
+      ...days,
+    ],
+  },
+  'cost-centres': {
+    list: 'cost-centres',
+    what: 'cost centre',
+    key: ['code'],
+    parent: 'parent',
+    fields: [
+      { ...code, names: ['number', 'no', 'id', 'cost centre', 'cost centre code', 'department', 'kostenstelle'] },
+      { ...name, names: [...name.names, 'cost centre name', 'department name'] },
+      { key: 'parent', label: 'Part of', names: ['parent', 'under', 'belongs to'], kind: 'cost-centre' },
+      {
+        key: 'owner',
+        label: 'Answers for it',
+        names: ['owner', 'manager', 'responsible', 'budget holder', 'owner mail address'],
+        kind: 'person',
+      },
+      ...days,
+    ],
+  },
+  suppliers: {
+    list: 'suppliers',
+    what: 'supplier',
+    key: ['code'],
+    fields: [
+      { ...code, names: ['number', 'no', 'id', 'supplier code', 'supplier number', 'vendor', 'account'] },
+      { ...name, names: ['supplier', 'supplier name', 'company', 'vendor name', 'firm'] },
+      { key: 'taxId', label: 'Tax number', names: ['vat number', 'vat no', 'tax id', 'vat id', 'vat reg no'], kind: 'text', most: 30 },
+      { key: 'email', label: 'Mail address', names: ['email', 'e-mail', 'mail'], kind: 'text', most: 200 },
+      { key: 'phone', label: 'Telephone', names: ['phone', 'tel', 'telephone number'], kind: 'text', most: 40 },
+      { key: 'address', label: 'Address', names: ['street', 'postal address'], kind: 'text', most: 300 },
+      { key: 'currency', label: 'Currency', names: ['curr', 'ccy'], kind: 'currency', required: true },
+      { key: 'terms', label: 'Terms', names: ['payment terms', 'terms of payment'], kind: 'terms', most: 60 },
+      { key: 'account', label: 'Usual account', names: ['account', 'expense account', 'ledger account', 'nominal'], kind: 'account' },
+      { key: 'costCentre', label: 'Usual cost centre', names: ['cost centre', 'department'], kind: 'cost-centre' },
+      { key: 'taxCode', label: 'Usual tax code', names: ['tax code', 'vat code', 'tax'], kind: 'tax-code' },
+      { key: 'iban', label: 'IBAN', names: ['bank account', 'account iban'], kind: 'iban', most: 42 },
+    ],
+  },
+  rates: {
+    list: 'rates',
+    what: 'exchange rate',
+    key: ['currency', 'day'],
+    fields: [
+      { key: 'day', label: 'From', names: ['date', 'day', 'valid from'], kind: 'day', required: true },
+      { key: 'currency', label: 'Currency', names: ['curr', 'ccy', 'code'], kind: 'currency', required: true },
+      { key: 'rate', label: 'Rate', names: ['exchange rate', 'value', 'price'], kind: 'decimal', required: true },
+    ],
+  },
+};

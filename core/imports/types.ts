@@ -1,0 +1,39 @@
+export type ImportList = 'accounts' | 'cost-centres' | 'suppliers' | 'rates';
+/** What another list's row is named by in a cell: its code, or a person's mail address. */
+export type Named = 'account' | 'cost-centre' | 'tax-code' | 'person';
+export type FieldKind = 'code' | 'text' | 'decimal' | 'day' | 'yes-no' | 'currency' | 'one-of' | 'terms' | 'iban' | Named;
+
+export interface ImportField {
+  key: string;
+  /** As its column is called in templates and exports. */ label: string;
+  /** Other names that files have for it, in lower case. */ names: readonly string[];
+  kind: FieldKind;
+  required?: boolean;
+  /** The most letters. */ most?: number;
+  /** Of `one-of`. */ options?: readonly string[];
+  /** What an empty cell of a yes or no means. */ otherwise?: boolean;
+}
+export interface ListSpec {
+  list: ImportList;
+  /** What one row is: "account". */ what: string;
+  /** The fields that tell one row from another. */ key: readonly string[];
+  /** The field that names the row's own parent in the same list. */ parent?: string;
+  fields: readonly ImportField[];
+}
+
+/** A cell's value: text, a plain decimal, a day (ISO 8601), yes or no. Null: empty. */
+export type ImportValue = string | boolean | null;
+export type ImportValues = Record<string, ImportValue>;
+
+/** error: the row is not brought in. warning: it is, and somebody should look. */
+export interface Finding {
+  /** As the file counts them: the heads are row 1. */ row: number;
+  /** The column's head in the file; null for the row as a whole. */ column: string | null;
+  severity: 'error' | 'warning';
+  sentence: string;
+}
+/** A row that can be brought in. */
+export interface GoodRow {
+  row: number;
+  values: ImportValues;
+}
