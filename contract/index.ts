@@ -14,5 +14,6 @@ export * from './views.ts';
 export * from './search.ts';
 export * from './ledger.ts';
 export * from './accounts.ts';
+export * from './imports.ts';
 export * from './suppliers.ts';
 export * from './today.ts';

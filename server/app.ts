@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { extname, join, normalize } from 'node:path';
 import { Hono, type Context } from 'hono';
 import { accountRoutes } from './accounts/routes.ts';
+import { importRoutes } from './imports/routes.ts';
 import { documentRoutes } from './arrivals/document-routes.ts';
 import { arrivalRoutes } from './arrivals/routes.ts';
 import { authRoutes } from './auth/routes.ts';
@@ -57,6 +58,7 @@ export function makeApi(services: Services, strict = false): Api {
     ledgerRoutes,
     supplierRoutes,
     accountRoutes,
+    importRoutes,
     peopleRoutes,
     companyRoutes,
     checkRoutes,

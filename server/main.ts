@@ -6,6 +6,8 @@ import type { Server } from 'node:http';
 import { makeApp } from './app.ts';
 import { ScanFolder } from './arrivals/folder.ts';
 import { Opener } from './arrivals/opener.ts';
+import { SheetPool } from './imports/pool.ts';
+import { importJob } from './imports/run.ts';
 import { comeBack } from './bills/come-back.ts';
 import { sweepPresence } from './bills/presence.ts';
 import { sweepTries } from './auth/attempts.ts';
@@ -74,14 +76,16 @@ export async function start(settings: Settings): Promise<Running> {
     begun.push(() => live.close());
     await live.listen(databaseUrl);
     const reader = new ReadingPool(1),
-      opener = new Opener();
-    begun.push(() => Promise.all([reader.close(), opener.close()]));
+      opener = new Opener(),
+      sheets = new SheetPool();
+    begun.push(() => Promise.all([reader.close(), opener.close(), sheets.close()]));
     const jobs = await startJobs(databaseUrl, { supervise: Boolean(settings.work) });
     begun.push(() => jobs.close());
     const services: Services = {
       database,
       reader,
       opener,
+      sheets,
       live,
       queue: jobs,
       door: doorOf(settings.publicUrl, settings.hosts),
@@ -98,6 +102,7 @@ export async function start(settings: Settings): Promise<Running> {
       jobs.work({
         open: (id) => openJob(services, id),
         read: (id, patient) => readJob(services, id, patient),
+        bringIn: (id) => importJob(services, id),
       });
       begun.push(every(60_000, 'taking up what was set aside', () => comeBack(services)));
       begun.push(every(60_000, 'making bills that repeat', () => makeTurns(services)));

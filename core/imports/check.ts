@@ -51,7 +51,16 @@ export class DryRun {
   ) {
     this.columns = mapping.flatMap((key, at) => {
       const field = spec.fields.find((f) => f.key === key);
-      return field ? [{ at, head: heads[at] ?? '', field, style: styleOf(['day', 'decimal'].includes(field.kind) ? rows.map((r) => r[at] ?? '') : []) }] : [];
+      return field
+        ? [
+            {
+              at,
+              head: heads[at] ?? '',
+              field,
+              style: styleOf(['day', 'decimal'].includes(field.kind) ? rows.map((r) => r[at] ?? '') : []),
+            },
+          ]
+        : [];
     });
     const code = this.columns.find((c) => c.field.kind === 'code');
     this.ownCodes = new Set(code && spec.parent ? rows.map((r) => (r[code.at] ?? '').trim().toLowerCase()) : []);

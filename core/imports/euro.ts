@@ -1,4 +1,5 @@
-import { findDates } from '../dates/index.ts';
+import { SaxesParser } from 'saxes';
+import { findDates, isIsoDate } from '../dates/index.ts';
 import { dec } from '../money/index.ts';
 
 /** Units of a currency for one euro on a day. */
@@ -25,6 +26,28 @@ export function euroTable(heads: readonly string[], rows: readonly (readonly str
       return /^\d+(\.\d+)?$/.test(cell) && Number(cell) > 0 ? [{ day, currency: codes[at]!, perEuro: cell }] : [];
     });
   });
+}
+
+/** Rates against the euro from the XML of the European Central Bank: a cube for each day, in it one for each currency. Null where it is no such file. */
+export function euroCubes(xml: string): EuroRate[] | null {
+  const found: EuroRate[] = [];
+  let day = '';
+  const parser = new SaxesParser({ xmlns: false });
+  try {
+    // What a document type brings in is never followed.
+    parser.on('doctype', () => {
+      throw new Error('doctype');
+    });
+    parser.on('opentag', ({ attributes: { time, currency, rate } }) => {
+      if (time && isIsoDate(time)) day = time;
+      if (day && currencyCode.test(currency ?? '') && /^\d+(\.\d+)?$/.test(rate ?? '') && Number(rate) > 0)
+        found.push({ day, currency: currency!, perEuro: rate! });
+    });
+    parser.write(xml).close();
+  } catch {
+    return null;
+  }
+  return found;
 }
 
 /** So many digits are kept of a rate that is computed from two. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DryRun, euroTable, likelyMapping, lists, mappingFault, ratesFor, type ImportList, type Known } from './index.ts';
+import { DryRun, euroCubes, euroTable, likelyMapping, lists, mappingFault, ratesFor, type ImportList, type Known } from './index.ts';
 
 const known: Known = {
   names: {
@@ -153,6 +153,14 @@ describe('rates against the euro', () => {
     expect(table).toHaveLength(4);
     expect(euroTable(['Date', 'Currency', 'Rate'], [])).toBeNull();
     expect(euroTable(['Code', 'USD'], [])).toBeNull();
+  });
+  it('come as cubes of XML, too; another file, a broken one or one that would load something is none', () => {
+    const cube = (inner: string, head = '') => `<?xml version="1.0"?>${head}<Envelope><Cube>${inner}</Cube></Envelope>`;
+    const day = `<Cube time='2026-11-20'><Cube currency='USD' rate='1.0800'/><Cube currency='GBP' rate='0'/><Cube currency='xx' rate='1'/></Cube>`;
+    expect(euroCubes(cube(day))).toEqual([{ day: '2026-11-20', currency: 'USD', perEuro: '1.0800' }]);
+    expect(euroCubes(cube(`<Cube time='soon'><Cube currency='USD' rate='1'/></Cube>`))).toEqual([]);
+    expect(euroCubes('<Cube time=')).toBeNull();
+    expect(euroCubes(cube(day, '<!DOCTYPE x SYSTEM "http://127.0.0.1/x">'))).toBeNull();
   });
   it('become rates of the company’s currency; a day without its own rate is left out', () => {
     expect(ratesFor('GBP', table)).toEqual([

@@ -74,9 +74,9 @@ export class Api {
     this.#add({ ...route, body }, async (request) => handler({ ...request, body: await asked(request.c, body, limit) } as never));
   }
 
-  raw<A extends Access>(
-    route: { method: Method; path: string; access: A; summary: string; body?: TObject; answer?: TSchema },
-    handler: (request: Request<A, undefined, undefined>) => Promise<unknown>,
+  raw<A extends Access, Q extends TObject = TObject>(
+    route: { method: Method; path: string; access: A; summary: string; body?: TObject; query?: Q; answer?: TSchema },
+    handler: (request: Request<A, undefined, Static<Q>>) => Promise<unknown>,
   ): void {
     this.#add(route, handler as Handler);
   }

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { takeFile } from '../imports/service.ts';
 import { clientOf } from '../testing/client.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 
@@ -206,6 +207,16 @@ describe('every question, on a world worked out by hand', () => {
       { currency: 'JPY', day: '2025-01-01', rate: '0.005' },
       { currency: 'USD', day: '2025-01-01', rate: '0.8' },
     ]);
+    const file = { name: 'chart.csv', bytes: new TextEncoder().encode('Code,Name,Kind\n6000,Growing media,expense\n9000,,asset') };
+    const importId = await takeFile(world.services, await world.as('Kit Arden'), 'accounts', file);
+    expect(await get('Kit', `/imports/${importId}`, '/imports/:id')).toMatchObject({
+      state: 'checked',
+      counts: { rows: 2, good: 1, bad: 1, same: 1 },
+    });
+    expect(await get('Kit', `/imports/${importId}/findings?limit=1`, '/imports/:id/findings')).toEqual({
+      findings: [{ n: 0, row: 3, column: 'Name', severity: 'error', sentence: 'Name is empty.', cell: '' }],
+      next: '1',
+    });
     expect(await get('Ines', '/views')).toEqual({ views: [] });
     asked.add('/you/views');
     expect((await ask('Ines', 'GET', '//you/views')).data).toEqual({});

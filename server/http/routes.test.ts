@@ -1,6 +1,7 @@
 import { KindGuard, type TSchema } from '@sinclair/typebox';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { permissions, type Permission } from '@ledgerline/contract';
+import { takeFile } from '../imports/service.ts';
 import { byRole, clientOf } from '../testing/client.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import type { Route } from './define.ts';
@@ -37,6 +38,10 @@ beforeAll(async () => {
     world.master.company('MNT').id,
     outsider.id,
   );
+  theirs['imports'] = await takeFile(world.services, await world.as('Kit Arden', 'MNT'), 'rates', {
+    name: 'x.csv',
+    bytes: new TextEncoder().encode('Date,Currency,Rate\n2026-11-01,CHF,0.9'),
+  });
   theirs['repeats'] = crypto.randomUUID();
   await world.rows(
     `insert into repeat (id, company_id, supplier_id, name, every, begins, fixed, template) values ($1, $2, $3, 'Theirs', 'month', '2026-11-01', true, '{"head":{},"lines":[]}')`,
@@ -101,6 +106,7 @@ describe('all routes', () => {
         'get /documents/:id/picture/:number',
         'get /live',
         'get /openapi.json',
+        'get /exports/:list',
         'get /scanning/separator',
         'post /read',
       ].sort(),
@@ -125,6 +131,8 @@ describe('all routes', () => {
       'post /bills/:id/notes': { text: 'Hello', mentions: [] },
       'post /bills/:id/notes/seen': {},
       'put /arrivals/:id/pages': { documents: [], leftOut: [] },
+      'put /imports/:id/mapping': { mapping: [] },
+      'post /imports/:id/run': { goodOnly: true },
       'post /documents/:id/retry': {},
       'post /arrivals/:id/retry': {},
       'post /documents/:id/spot': { page: 1, x: 1, y: 1, w: 5, h: 5, digits: false },

@@ -93,6 +93,7 @@ describe('work', () => {
     const worker = await startJobs(world.url);
     worker.work({
       open: () => Promise.resolve(),
+      bringIn: () => Promise.resolve(),
       read: (id) => {
         done.push(id);
         return id === bad ? Promise.reject(Object.assign(new Error('told'), { params: ['\u0000 of a document'] })) : Promise.resolve();

@@ -9,6 +9,7 @@ import { Taking } from './taking.ts';
 export interface Work {
   open(arrivalId: string): Promise<void>;
   read(documentId: string, patient: boolean): Promise<void>;
+  bringIn(runId: string): Promise<void>;
 }
 export interface Jobs extends Queue {
   /** Begins to work: documents are read as they come; those with pages that are pictures in a line of their own, so that they hold up none of the others. */
@@ -17,7 +18,7 @@ export interface Jobs extends Queue {
 }
 
 /** Each queue: how many of its jobs are in hand at once. A job that takes long is never given to a second worker by the clock alone: whoever works on a subject holds it. */
-const queues = { 'open-message': 2, 'read-document': 4, 'read-pictures': 2 } as const;
+const queues = { 'open-message': 2, 'read-document': 4, 'read-pictures': 2, 'bring-in-rows': 1 } as const;
 type QueueName = keyof typeof queues;
 const dayLong = 20 * 3600;
 
@@ -70,11 +71,13 @@ export async function startJobs(url: string, { supervise = true } = {}): Promise
     opening: send('open-message'),
     reading: send('read-document'),
     scanning: send('read-pictures'),
+    importing: send('bring-in-rows'),
     work(work) {
       const does: Record<QueueName, (id: string) => Promise<void>> = {
         'open-message': (id) => work.open(id),
         'read-document': (id) => work.read(id, false),
         'read-pictures': (id) => work.read(id, true),
+        'bring-in-rows': (id) => work.bringIn(id),
       };
       for (const name of Object.keys(queues) as QueueName[]) {
         const taking = new Taking(boss, name, does[name]);

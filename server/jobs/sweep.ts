@@ -20,8 +20,10 @@ export async function sweepJobs(services: Services): Promise<number> {
       left('document', `'waiting', 'reading'`, `'read-document', 'read-pictures'`, 'document'),
     );
     const arrivals = await tx.execute<{ id: string }>(left('arrival', `'opening'`, `'open-message'`, 'arrival'));
+    const imports = await tx.execute<{ id: string }>(left('import_run', `'waiting', 'running'`, `'bring-in-rows'`, 'import'));
+    for (const { id } of imports.rows) await services.queue.importing(tx, id);
     for (const { id } of documents.rows) await services.queue.reading(tx, id);
     for (const { id } of arrivals.rows) await services.queue.opening(tx, id);
-    return documents.rows.length + arrivals.rows.length;
+    return documents.rows.length + arrivals.rows.length + imports.rows.length;
   });
 }

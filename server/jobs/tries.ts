@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Executor } from '../db/client.ts';
 import { isFull, isGone } from '../db/faults.ts';
-import type { arrival, document } from '../db/schema/index.ts';
+import type { arrival, document, importRun } from '../db/schema/index.ts';
 import { logError } from '../log.ts';
 import { Ending } from '../processes/pool.ts';
 
@@ -9,12 +9,12 @@ import { Ending } from '../processes/pool.ts';
 const mostTries = 3;
 
 /**
- * Does a piece of work on a document or an arrival; where it fails, the failure is counted there, and the last one gives up: `giveUp` says
+ * Does a piece of work on a document, an arrival or an import; where it fails, the failure is counted there, and the last one gives up: `giveUp` says
  * so where people see it. A database or a disk that is away, or our own end, is no failure of the work. Throws while it is to be tried again.
  */
 export async function failedTry(
   db: Executor,
-  of: typeof document | typeof arrival,
+  of: typeof document | typeof arrival | typeof importRun,
   id: string,
   work: () => Promise<void>,
   giveUp: () => Promise<unknown>,

@@ -1,6 +1,7 @@
 import { serve } from '@hono/node-server';
 import { makeApi } from '../app.ts';
 import { Opener } from '../arrivals/opener.ts';
+import { SheetPool } from '../imports/pool.ts';
 import { connect } from '../db/client.ts';
 import { doorOf } from '../http/door.ts';
 import { Live } from '../live/live.ts';
@@ -15,7 +16,8 @@ const api = makeApi({
   live: new Live(),
   door: doorOf(),
   opener: new Opener(),
-  queue: { opening: nothing, reading: nothing, scanning: nothing },
+  sheets: new SheetPool(),
+  queue: { opening: nothing, reading: nothing, scanning: nothing, importing: nothing },
   now: () => new Date(),
 });
 serve({ fetch: api.app.fetch, port: 0, hostname: '127.0.0.1' }, ({ port }) => console.log(`port ${port}`));

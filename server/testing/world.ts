@@ -10,6 +10,8 @@ import { seeded } from '@ledgerline/documents/random';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { makeApi } from '../app.ts';
 import { Opener } from '../arrivals/opener.ts';
+import { SheetPool } from '../imports/pool.ts';
+import { importRows } from '../imports/run.ts';
 import { meOf } from '../auth/people.ts';
 import { approve, sendOn } from '../bills/moves.ts';
 import { getBill } from '../bills/show.ts';
@@ -67,19 +69,23 @@ export async function makeWorld(filled = true): Promise<World> {
   const database = connect(application.href);
   const messages: string[] = [],
     queue: string[] = [],
-    pictures: string[] = [];
+    pictures: string[] = [],
+    imports: string[] = [];
   const reader = new ReadingPool(1),
-    opener = new Opener();
+    opener = new Opener(),
+    sheets = new SheetPool();
   const services: Services = {
     database,
     reader,
     live: new Live(),
     door: doorOf(),
     opener,
+    sheets,
     queue: {
       opening: async (_, id) => void messages.push(id),
       reading: async (_, id) => void queue.push(id),
       scanning: async (_, id) => void pictures.push(id),
+      importing: async (_, id) => void imports.push(id),
     },
     now: () => new Date(`${testDay}T10:00:00Z`),
   };
@@ -101,6 +107,7 @@ export async function makeWorld(filled = true): Promise<World> {
     rows: async (text, ...values) => (await owner.query(text, values)).rows,
     someSupplier: (code) => suppliers.find((s) => s.company === code)?.name,
     async drain() {
+      for (const id of imports.splice(0)) await importRows(services, id);
       while (messages.length + queue.length + pictures.length > 0) {
         if (messages.length > 0) await openArrival(services, messages.shift()!);
         else if (queue.length > 0) await readArrived(services, queue.shift()!);
@@ -111,7 +118,7 @@ export async function makeWorld(filled = true): Promise<World> {
       world.master = await fill();
     },
     async close() {
-      await Promise.all([reader.close(), opener.close()]);
+      await Promise.all([reader.close(), opener.close(), sheets.close()]);
       await database.close();
       await owner.end();
     },

@@ -8,3 +8,4 @@ export * from './notes.ts';
 export * from './views.ts';
 export * from './ledger.ts';
 export * from './events.ts';
+export * from './imports.ts';

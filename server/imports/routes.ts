@@ -1,0 +1,91 @@
+import {
+  Changed,
+  ExportQuery,
+  FindingList,
+  FindingsQuery,
+  importLists,
+  ImportRun,
+  Nothing,
+  type ImportListName,
+} from '@ledgerline/contract';
+import { filesOf } from '../http/body.ts';
+import type { Api } from '../http/define.ts';
+import { notFound, Refusal } from '../http/problems.ts';
+import { csvOf, tableOfList } from './export.ts';
+import { bringIn, setMapping, takeFile } from './service.ts';
+import { findingsOf, showRun } from './store.ts';
+
+const fileLimit = 30 * 1024 * 1024;
+const types = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' };
+
+/** A list as it is now, to be saved. */
+const saved = (bytes: Uint8Array, format: keyof typeof types, name: string): Response =>
+  new Response(new Uint8Array(bytes), {
+    headers: {
+      'content-type': types[format],
+      'content-disposition': `attachment; filename="${name}.${format}"`,
+      'x-content-type-options': 'nosniff',
+      'cache-control': 'no-store',
+    },
+  });
+
+function listOf(name: string | undefined): ImportListName {
+  const list = importLists.find((l) => l === name);
+  if (!list) throw notFound('This list');
+  return list;
+}
+
+export function importRoutes(api: Api): void {
+  const { db } = api.services.database;
+  api.raw(
+    {
+      method: 'post',
+      path: '/imports/:list',
+      access: 'settings:edit',
+      summary: 'Look through a file with rows for a list (multipart, field "file"); nothing is changed',
+      answer: Changed,
+    },
+    async ({ c, services, caller, params }) => {
+      const list = listOf(params['list']);
+      const [file] = await filesOf(c, 'file', fileLimit, 'This is more than 30 MB. Part the file.');
+      return { id: await takeFile(services, caller, list, { name: file!.name, bytes: new Uint8Array(await file!.arrayBuffer()) }) };
+    },
+  );
+  api.query({ path: '/imports/:id', access: 'settings:edit', summary: 'How an import stands', answer: ImportRun }, ({ caller, params }) =>
+    showRun(db, caller.company.id, params['id']!),
+  );
+  api.query(
+    {
+      path: '/imports/:id/findings',
+      access: 'settings:edit',
+      summary: 'What is wrong in an import, by row and column',
+      query: FindingsQuery,
+      answer: FindingList,
+    },
+    async ({ caller, params, query }) => {
+      const limit = query.limit ?? 100,
+        after = /^\d{1,6}$/.test(query.cursor ?? '') ? Number(query.cursor) : 0;
+      const findings = await findingsOf(db, caller.company.id, params['id']!, query, after);
+      return { findings, next: findings.length < limit ? null : String(after + limit) };
+    },
+  );
+  api.command({ method: 'put', path: '/imports/:id/mapping', summary: 'Say which field each column holds', answer: Nothing }, setMapping);
+  api.command({ method: 'post', path: '/imports/:id/run', summary: 'Bring the rows in', answer: Nothing }, bringIn);
+  api.raw(
+    {
+      method: 'get',
+      path: '/exports/:list',
+      access: 'settings:see',
+      summary: 'A list as CSV or XLSX, as an import takes it',
+      query: ExportQuery,
+    },
+    async ({ services, caller, params, query }) => {
+      const list = listOf(params['list']);
+      const table = await tableOfList(db, caller.company.id, list, query.q ?? '', query.empty === '1');
+      if (query.format === 'csv') return saved(Buffer.from(csvOf(table)), 'csv', list);
+      const book = await services.sheets.write(table);
+      if (!book) throw new Refusal(413, 'This list is too large for a spreadsheet. Take it as CSV.');
+      return saved(book, 'xlsx', list);
+    },
+  );
+}

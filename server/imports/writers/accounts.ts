@@ -1,0 +1,83 @@
+import { eq } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import { keyOf, lists } from '@ledgerline/core/imports';
+import { ledgerAccount, taxCode } from '../../db/schema/index.ts';
+import { accountIds, taxCodeIds } from './ids.ts';
+import { setParents } from './parents.ts';
+import { flag, idOf, text, type Writer } from './types.ts';
+import { excluded } from './upsert.ts';
+
+const spec = lists.accounts;
+
+export const accountWriter: Writer = {
+  spec,
+  subject: 'account',
+  fresh: ({ kind }) => ({
+    group: typeof kind === 'string' ? `${kind[0]!.toUpperCase()}${kind.slice(1)}` : 'Accounts',
+    parent: null,
+    taxCode: null,
+    needsCostCentre: false,
+    postable: true,
+    active: true,
+    validFrom: null,
+    validTo: null,
+  }),
+  async current(tx, companyId) {
+    const parent = alias(ledgerAccount, 'parent');
+    const rows = await tx
+      .select({ a: ledgerAccount, parent: parent.code, taxCode: taxCode.code })
+      .from(ledgerAccount)
+      .leftJoin(parent, eq(parent.id, ledgerAccount.parentId))
+      .leftJoin(taxCode, eq(taxCode.id, ledgerAccount.taxCodeId))
+      .where(eq(ledgerAccount.companyId, companyId));
+    return new Map(
+      rows.map(({ a, ...named }) => {
+        const { code, name, group, kind, needsCostCentre, postable, active, validFrom, validTo } = a;
+        const values = { code, name, group, kind, ...named, needsCostCentre, postable, active, validFrom, validTo };
+        return [keyOf(spec, values), { id: a.id, values }];
+      }),
+    );
+  },
+  ids: async (tx, companyId) => ({ account: await accountIds(tx, companyId), 'tax-code': await taxCodeIds(tx, companyId) }),
+  async put(tx, companyId, rows, ids) {
+    await tx
+      .insert(ledgerAccount)
+      .values(
+        rows.map(({ id, values: v }) => ({
+          id,
+          companyId,
+          code: text(v['code'])!,
+          name: text(v['name'])!,
+          group: text(v['group']) ?? 'Accounts',
+          kind: text(v['kind'])!,
+          needsCostCentre: flag(v['needsCostCentre']),
+          postable: flag(v['postable']),
+          taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+          active: flag(v['active']),
+          validFrom: text(v['validFrom']),
+          validTo: text(v['validTo']),
+        })),
+      )
+      .onConflictDoUpdate({
+        target: ledgerAccount.id,
+        set: excluded(ledgerAccount, [
+          'code',
+          'name',
+          'group',
+          'kind',
+          'needsCostCentre',
+          'postable',
+          'taxCodeId',
+          'active',
+          'validFrom',
+          'validTo',
+        ]),
+      });
+  },
+  join: (tx, _, rows, ids) =>
+    setParents(
+      tx,
+      ledgerAccount,
+      rows.map(({ id, values }) => ({ id, parent: idOf(ids, 'account', values['parent']) })),
+    ),
+};

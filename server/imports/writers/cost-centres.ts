@@ -1,0 +1,58 @@
+import { eq } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import { keyOf, lists } from '@ledgerline/core/imports';
+import { costCentre, person } from '../../db/schema/index.ts';
+import { centreIds, personIds } from './ids.ts';
+import { setParents } from './parents.ts';
+import { flag, idOf, text, type Writer } from './types.ts';
+import { excluded } from './upsert.ts';
+
+const spec = lists['cost-centres'];
+
+export const costCentreWriter: Writer = {
+  spec,
+  subject: 'cost-centre',
+  fresh: () => ({ parent: null, owner: null, active: true, validFrom: null, validTo: null }),
+  async current(tx, companyId) {
+    const parent = alias(costCentre, 'parent');
+    const rows = await tx
+      .select({ c: costCentre, parent: parent.code, owner: person.email })
+      .from(costCentre)
+      .leftJoin(parent, eq(parent.id, costCentre.parentId))
+      .leftJoin(person, eq(person.id, costCentre.ownerId))
+      .where(eq(costCentre.companyId, companyId));
+    return new Map(
+      rows.map(({ c: { id, code, name, active, validFrom, validTo }, ...named }) => {
+        const values = { code, name, ...named, active, validFrom, validTo };
+        return [keyOf(spec, values), { id, values }];
+      }),
+    );
+  },
+  ids: async (tx, companyId) => ({ 'cost-centre': await centreIds(tx, companyId), person: await personIds(tx, companyId) }),
+  async put(tx, companyId, rows, ids) {
+    await tx
+      .insert(costCentre)
+      .values(
+        rows.map(({ id, values: v }) => ({
+          id,
+          companyId,
+          code: text(v['code'])!,
+          name: text(v['name'])!,
+          ownerId: idOf(ids, 'person', v['owner']),
+          active: flag(v['active']),
+          validFrom: text(v['validFrom']),
+          validTo: text(v['validTo']),
+        })),
+      )
+      .onConflictDoUpdate({
+        target: costCentre.id,
+        set: excluded(costCentre, ['code', 'name', 'ownerId', 'active', 'validFrom', 'validTo']),
+      });
+  },
+  join: (tx, _, rows, ids) =>
+    setParents(
+      tx,
+      costCentre,
+      rows.map(({ id, values }) => ({ id, parent: idOf(ids, 'cost-centre', values['parent']) })),
+    ),
+};

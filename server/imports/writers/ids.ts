@@ -1,0 +1,27 @@
+import { eq } from 'drizzle-orm';
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
+import type { Executor } from '../../db/client.ts';
+import { costCentre, ledgerAccount, membership, person, taxCode } from '../../db/schema/index.ts';
+
+type Coded = PgTable & { id: PgColumn; code: PgColumn; companyId: PgColumn };
+
+async function byCode(tx: Executor, of: Coded, companyId: string): Promise<Map<string, string>> {
+  const rows = (await tx.select({ id: of.id, code: of.code }).from(of).where(eq(of.companyId, companyId))) as {
+    id: string;
+    code: string;
+  }[];
+  return new Map(rows.map((r) => [r.code.toLowerCase(), r.id]));
+}
+export const accountIds = (tx: Executor, companyId: string) => byCode(tx, ledgerAccount, companyId);
+export const centreIds = (tx: Executor, companyId: string) => byCode(tx, costCentre, companyId);
+export const taxCodeIds = (tx: Executor, companyId: string) => byCode(tx, taxCode, companyId);
+
+/** People who work in the company, by mail address. */
+export async function personIds(tx: Executor, companyId: string): Promise<Map<string, string>> {
+  const rows = await tx
+    .select({ id: person.id, email: person.email })
+    .from(membership)
+    .innerJoin(person, eq(person.id, membership.personId))
+    .where(eq(membership.companyId, companyId));
+  return new Map(rows.map((r) => [r.email.toLowerCase(), r.id]));
+}

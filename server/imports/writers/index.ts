@@ -1,0 +1,15 @@
+import type { ImportList } from '@ledgerline/core/imports';
+import { accountWriter } from './accounts.ts';
+import { costCentreWriter } from './cost-centres.ts';
+import { rateWriter } from './rates.ts';
+import { supplierWriter } from './suppliers.ts';
+import type { Writer } from './types.ts';
+
+/** How each list is read and written by imports and exports. */
+export const writers: Record<ImportList, Writer> = {
+  accounts: accountWriter,
+  'cost-centres': costCentreWriter,
+  suppliers: supplierWriter,
+  rates: rateWriter,
+};
+export type { Current, Ids, Writer, Written } from './types.ts';

@@ -1,0 +1,33 @@
+import { eq } from 'drizzle-orm';
+import { keyOf, lists } from '@ledgerline/core/imports';
+import { exchangeRate } from '../../db/schema/index.ts';
+import { text, type Writer } from './types.ts';
+import { excluded } from './upsert.ts';
+
+const spec = lists.rates;
+
+export const rateWriter: Writer = {
+  spec,
+  subject: 'rate',
+  noted: (v) => `${text(v['currency'])} ${text(v['day'])}`,
+  fresh: () => ({}),
+  async current(tx, companyId) {
+    const rows = await tx.select().from(exchangeRate).where(eq(exchangeRate.companyId, companyId));
+    return new Map(
+      rows.map(({ day, currency, rate }) => {
+        const values = { day, currency, rate: rate.includes('.') ? rate.replace(/\.?0+$/, '') : rate };
+        return [keyOf(spec, values), { id: '', values }];
+      }),
+    );
+  },
+  ids: () => Promise.resolve({}),
+  async put(tx, companyId, rows) {
+    await tx
+      .insert(exchangeRate)
+      .values(rows.map(({ values: v }) => ({ companyId, currency: text(v['currency'])!, day: text(v['day'])!, rate: text(v['rate'])! })))
+      .onConflictDoUpdate({
+        target: [exchangeRate.companyId, exchangeRate.currency, exchangeRate.day],
+        set: excluded(exchangeRate, ['rate']),
+      });
+  },
+};

@@ -1,0 +1,148 @@
+import { and, eq, isNull, sql } from 'drizzle-orm';
+import { keyOf, lists, type ImportValues } from '@ledgerline/core/imports';
+import { squash } from '@ledgerline/core/reading';
+import { bankAccount, costCentre, ledgerAccount, supplier, taxCode } from '../../db/schema/index.ts';
+import type { Executor } from '../../db/client.ts';
+import { accountIds, centreIds, taxCodeIds } from './ids.ts';
+import { idOf, text, type Current, type Writer, type Written } from './types.ts';
+import { excluded } from './upsert.ts';
+
+const spec = lists.suppliers;
+const taxIdOf = (value: unknown): string | null => squash(text(value) ?? '') || null;
+
+/** Suppliers by what must be another's alone; made once for each list of them. */
+const indexes = new WeakMap<ReadonlyMap<string, Current>, Record<'name' | 'taxId' | 'iban', Map<string, Current>>>();
+function indexOf(others: ReadonlyMap<string, Current>) {
+  let found = indexes.get(others);
+  if (!found) {
+    found = { name: new Map(), taxId: new Map(), iban: new Map() };
+    for (const one of others.values())
+      for (const of of ['name', 'taxId', 'iban'] as const) {
+        const value = text(one.values[of]);
+        if (value) found[of].set(value.toLowerCase(), one);
+      }
+    indexes.set(others, found);
+  }
+  return found;
+}
+
+/** Bank details of a file wait for a second person, as if they had been typed. */
+async function proposeAccounts(
+  tx: Executor,
+  companyId: string,
+  rows: readonly Written[],
+  by: { personId: string; at: Date; file: string },
+): Promise<void> {
+  const wanted = rows.filter((r) => text(r.values['iban']) !== null && r.values['iban'] !== r.before?.['iban']);
+  if (wanted.length === 0) return;
+  const there = await tx
+    .select({ supplierId: bankAccount.supplierId, iban: bankAccount.iban })
+    .from(bankAccount)
+    .where(and(sql`${bankAccount.supplierId} = any(${sql.param(wanted.map((r) => r.id))}::uuid[])`, isNull(bankAccount.retiredAt)));
+  const known = new Set(there.map((a) => `${a.supplierId} ${a.iban}`));
+  const fresh = wanted.filter((r) => !known.has(`${r.id} ${text(r.values['iban'])}`));
+  if (fresh.length === 0) return;
+  await tx.insert(bankAccount).values(
+    fresh.map((r) => ({
+      companyId,
+      supplierId: r.id,
+      iban: text(r.values['iban'])!,
+      note: `From ${by.file}`.slice(0, 300),
+      proposedBy: by.personId,
+      proposedAt: by.at,
+    })),
+  );
+}
+
+export const supplierWriter: Writer = {
+  spec,
+  subject: 'supplier',
+  fresh: () => ({
+    taxId: null,
+    email: null,
+    phone: null,
+    address: null,
+    terms: null,
+    account: null,
+    costCentre: null,
+    taxCode: null,
+    iban: null,
+  }),
+  tidy: (values) => ({ ...values, taxId: taxIdOf(values['taxId']), email: text(values['email'])?.toLowerCase() ?? null }),
+  async current(tx, companyId) {
+    const iban = sql<
+      string | null
+    >`(select a.iban from bank_account a where a.supplier_id = ${sql.raw('supplier.id')} and a.retired_at is null
+      order by a.verified_at is null, a.proposed_at desc limit 1)`;
+    const rows = await tx
+      .select({ s: supplier, account: ledgerAccount.code, costCentre: costCentre.code, taxCode: taxCode.code, iban })
+      .from(supplier)
+      .leftJoin(ledgerAccount, eq(ledgerAccount.id, supplier.accountId))
+      .leftJoin(costCentre, eq(costCentre.id, supplier.costCentreId))
+      .leftJoin(taxCode, eq(taxCode.id, supplier.taxCodeId))
+      .where(eq(supplier.companyId, companyId));
+    return new Map(
+      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms }, ...named }) => {
+        const values: ImportValues = { code, name, taxId, email, phone, address, currency, terms, ...named };
+        return [keyOf(spec, values), { id, values }];
+      }),
+    );
+  },
+  ids: async (tx, companyId) => ({
+    account: await accountIds(tx, companyId),
+    'cost-centre': await centreIds(tx, companyId),
+    'tax-code': await taxCodeIds(tx, companyId),
+  }),
+  doubts(values, others, own) {
+    const index = indexOf(others);
+    const another = (of: 'name' | 'taxId' | 'iban'): Current | null => {
+      const found = index[of].get(text(values[of])?.toLowerCase() ?? '');
+      return found && found.id !== own?.id ? found : null;
+    };
+    const [named, taxed, banked] = [another('name'), another('taxId'), another('iban')];
+    const said = (severity: 'error' | 'warning', sentence: string) => ({ severity, sentence });
+    return [
+      ...(named ? [said('error', `${String(values['name'])} is supplier ${String(named.values['code'])} already.`)] : []),
+      ...(taxed && taxed !== named ? [said('warning', `${String(taxed.values['name'])} has the same tax number.`)] : []),
+      ...(banked && banked !== named ? [said('warning', `${String(banked.values['name'])} has the same bank account.`)] : []),
+    ];
+  },
+  async put(tx, companyId, rows, ids, by) {
+    await tx
+      .insert(supplier)
+      .values(
+        rows.map(({ id, values: v }) => ({
+          id,
+          companyId,
+          code: text(v['code'])!,
+          name: text(v['name'])!,
+          taxId: text(v['taxId']),
+          email: text(v['email']),
+          phone: text(v['phone']),
+          address: text(v['address']),
+          currency: text(v['currency'])!,
+          terms: text(v['terms']),
+          accountId: idOf(ids, 'account', v['account']),
+          costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
+          taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+        })),
+      )
+      .onConflictDoUpdate({
+        target: supplier.id,
+        set: excluded(supplier, [
+          'code',
+          'name',
+          'taxId',
+          'email',
+          'phone',
+          'address',
+          'currency',
+          'terms',
+          'accountId',
+          'costCentreId',
+          'taxCodeId',
+        ]),
+      });
+    await proposeAccounts(tx, companyId, rows, by);
+  },
+};
