@@ -99,7 +99,7 @@ export class DryRun {
     this.together(row, values);
     const key = keyOf(this.spec, values),
       before = this.seen.get(key);
-    if (this.spec.key.every((k) => values[k] != null)) {
+    if (this.spec.key.every((k) => (values[k] ?? null) !== null)) {
       if (before !== undefined) this.say(row, null, 'error', `This ${this.spec.what} is in row ${before} already.`);
       else this.seen.set(key, row);
     }

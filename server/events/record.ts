@@ -1,3 +1,5 @@
+import { sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
 import type { Db, Executor } from '../db/client.ts';
 import { isCrossed } from '../db/faults.ts';
 import { event } from '../db/schema/index.ts';
@@ -43,9 +45,35 @@ function once<T>(db: Db, work: (tx: Executor) => Promise<T>): Promise<T> {
     const result = await work(tx);
     // One company after another, in a fixed order: the same reason.
     const inOrder = [...acts.entries()].sort(([i, a], [j, b]) => (a.companyId ?? '').localeCompare(b.companyId ?? '') || i - j);
-    for (let i = 0; i < inOrder.length; i += 500) await tx.insert(event).values(inOrder.slice(i, i + 500).map(([, act]) => rowOf(act)));
+    for (let i = 0; i < inOrder.length; i += atOnce)
+      await append(
+        tx,
+        inOrder.slice(i, i + atOnce).map(([, act]) => act),
+      );
     return result;
   });
+}
+
+const atOnce = 1000;
+
+/** Writes acts in their order. They travel as one value: thousands may come with a file. */
+async function append(tx: Executor, acts: readonly Act[]): Promise<void> {
+  const rows = acts.map(({ companyId, subject, verb, by, at, note, before, after }) => ({
+    id: v7(),
+    company_id: companyId,
+    subject_type: subject.type,
+    subject_id: subject.id,
+    verb,
+    person_id: by.personId,
+    source: by.source,
+    note: note ?? null,
+    before: before ?? null,
+    after: after ?? null,
+    at,
+  }));
+  await tx.execute(sql`insert into ${event} (id, company_id, subject_type, subject_id, verb, person_id, source, note, before, after, at)
+    select * from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as r(id uuid, company_id uuid, subject_type text, subject_id uuid, verb text,
+      person_id uuid, source text, note text, before jsonb, after jsonb, at timestamptz)`);
 }
 
 /** Appends an act to the event log, in the unit of work that it is part of. */
@@ -54,19 +82,6 @@ export function record(tx: Executor, act: Act): void {
   if (!acts) throw new Error('An act can be recorded in a unit of work only; begin one with transaction()');
   acts.push(act);
 }
-
-const rowOf = ({ companyId, subject, verb, by, at, note, before, after }: Act): typeof event.$inferInsert => ({
-  companyId,
-  subjectType: subject.type,
-  subjectId: subject.id,
-  verb,
-  personId: by.personId,
-  source: by.source,
-  note: note ?? null,
-  before: before ?? null,
-  after: after ?? null,
-  at,
-});
 
 /** What differs between two states of a thing, field by field; null where nothing does. */
 export function difference(

@@ -39,3 +39,12 @@ ALTER TABLE "import_mapping" ADD CONSTRAINT "import_mapping_company_id_company_i
 ALTER TABLE "import_run" ADD CONSTRAINT "import_run_company_id_company_id_fk" FOREIGN KEY ("company_id") REFERENCES "public"."company"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "import_run" ADD CONSTRAINT "import_run_person_id_person_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "import_run_company" ON "import_run" USING btree ("company_id","created_at");
+--> statement-breakpoint
+-- Of the thousands of rows of a file people are told once, by the event of the import itself.
+CREATE OR REPLACE FUNCTION event_tells() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+  IF NEW.company_id IS NOT NULL AND (NEW.source <> 'import' OR NEW.subject_type = 'import') THEN
+    PERFORM pg_notify('ledgerline', json_build_object('type', NEW.subject_type, 'company', NEW.company_id, 'id', NEW.subject_id)::text);
+  END IF;
+  RETURN NULL;
+END $$;

@@ -5,7 +5,7 @@ import { ledgerAccount, taxCode } from '../../db/schema/index.ts';
 import { accountIds, taxCodeIds } from './ids.ts';
 import { setParents } from './parents.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
-import { excluded } from './upsert.ts';
+import { upsert } from './upsert.ts';
 
 const spec = lists.accounts;
 
@@ -40,39 +40,25 @@ export const accountWriter: Writer = {
   },
   ids: async (tx, companyId) => ({ account: await accountIds(tx, companyId), 'tax-code': await taxCodeIds(tx, companyId) }),
   async put(tx, companyId, rows, ids) {
-    await tx
-      .insert(ledgerAccount)
-      .values(
-        rows.map(({ id, values: v }) => ({
-          id,
-          companyId,
-          code: text(v['code'])!,
-          name: text(v['name'])!,
-          group: text(v['group']) ?? 'Accounts',
-          kind: text(v['kind'])!,
-          needsCostCentre: flag(v['needsCostCentre']),
-          postable: flag(v['postable']),
-          taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
-          active: flag(v['active']),
-          validFrom: text(v['validFrom']),
-          validTo: text(v['validTo']),
-        })),
-      )
-      .onConflictDoUpdate({
-        target: ledgerAccount.id,
-        set: excluded(ledgerAccount, [
-          'code',
-          'name',
-          'group',
-          'kind',
-          'needsCostCentre',
-          'postable',
-          'taxCodeId',
-          'active',
-          'validFrom',
-          'validTo',
-        ]),
-      });
+    await upsert(
+      tx,
+      ledgerAccount,
+      rows.map(({ id, values: v }) => ({
+        id,
+        companyId,
+        code: text(v['code'])!,
+        name: text(v['name'])!,
+        group: text(v['group']) ?? 'Accounts',
+        kind: text(v['kind'])!,
+        needsCostCentre: flag(v['needsCostCentre']),
+        postable: flag(v['postable']),
+        taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+        active: flag(v['active']),
+        validFrom: text(v['validFrom']),
+        validTo: text(v['validTo']),
+      })),
+      ['id'],
+    );
   },
   join: (tx, _, rows, ids) =>
     setParents(

@@ -5,7 +5,7 @@ import { costCentre, person } from '../../db/schema/index.ts';
 import { centreIds, personIds } from './ids.ts';
 import { setParents } from './parents.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
-import { excluded } from './upsert.ts';
+import { upsert } from './upsert.ts';
 
 const spec = lists['cost-centres'];
 
@@ -30,24 +30,21 @@ export const costCentreWriter: Writer = {
   },
   ids: async (tx, companyId) => ({ 'cost-centre': await centreIds(tx, companyId), person: await personIds(tx, companyId) }),
   async put(tx, companyId, rows, ids) {
-    await tx
-      .insert(costCentre)
-      .values(
-        rows.map(({ id, values: v }) => ({
-          id,
-          companyId,
-          code: text(v['code'])!,
-          name: text(v['name'])!,
-          ownerId: idOf(ids, 'person', v['owner']),
-          active: flag(v['active']),
-          validFrom: text(v['validFrom']),
-          validTo: text(v['validTo']),
-        })),
-      )
-      .onConflictDoUpdate({
-        target: costCentre.id,
-        set: excluded(costCentre, ['code', 'name', 'ownerId', 'active', 'validFrom', 'validTo']),
-      });
+    await upsert(
+      tx,
+      costCentre,
+      rows.map(({ id, values: v }) => ({
+        id,
+        companyId,
+        code: text(v['code'])!,
+        name: text(v['name'])!,
+        ownerId: idOf(ids, 'person', v['owner']),
+        active: flag(v['active']),
+        validFrom: text(v['validFrom']),
+        validTo: text(v['validTo']),
+      })),
+      ['id'],
+    );
   },
   join: (tx, _, rows, ids) =>
     setParents(

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { exchangeRate } from '../../db/schema/index.ts';
 import { text, type Writer } from './types.ts';
-import { excluded } from './upsert.ts';
+import { upsert } from './upsert.ts';
 
 const spec = lists.rates;
 
@@ -22,12 +22,11 @@ export const rateWriter: Writer = {
   },
   ids: () => Promise.resolve({}),
   async put(tx, companyId, rows) {
-    await tx
-      .insert(exchangeRate)
-      .values(rows.map(({ values: v }) => ({ companyId, currency: text(v['currency'])!, day: text(v['day'])!, rate: text(v['rate'])! })))
-      .onConflictDoUpdate({
-        target: [exchangeRate.companyId, exchangeRate.currency, exchangeRate.day],
-        set: excluded(exchangeRate, ['rate']),
-      });
+    await upsert(
+      tx,
+      exchangeRate,
+      rows.map(({ values: v }) => ({ companyId, currency: text(v['currency'])!, day: text(v['day'])!, rate: text(v['rate'])! })),
+      ['currency', 'day', 'companyId'],
+    );
   },
 };

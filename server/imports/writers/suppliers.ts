@@ -5,7 +5,7 @@ import { bankAccount, costCentre, ledgerAccount, supplier, taxCode } from '../..
 import type { Executor } from '../../db/client.ts';
 import { accountIds, centreIds, taxCodeIds } from './ids.ts';
 import { idOf, text, type Current, type Writer, type Written } from './types.ts';
-import { excluded } from './upsert.ts';
+import { upsert } from './upsert.ts';
 
 const spec = lists.suppliers;
 const taxIdOf = (value: unknown): string | null => squash(text(value) ?? '') || null;
@@ -108,41 +108,26 @@ export const supplierWriter: Writer = {
     ];
   },
   async put(tx, companyId, rows, ids, by) {
-    await tx
-      .insert(supplier)
-      .values(
-        rows.map(({ id, values: v }) => ({
-          id,
-          companyId,
-          code: text(v['code'])!,
-          name: text(v['name'])!,
-          taxId: text(v['taxId']),
-          email: text(v['email']),
-          phone: text(v['phone']),
-          address: text(v['address']),
-          currency: text(v['currency'])!,
-          terms: text(v['terms']),
-          accountId: idOf(ids, 'account', v['account']),
-          costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
-          taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
-        })),
-      )
-      .onConflictDoUpdate({
-        target: supplier.id,
-        set: excluded(supplier, [
-          'code',
-          'name',
-          'taxId',
-          'email',
-          'phone',
-          'address',
-          'currency',
-          'terms',
-          'accountId',
-          'costCentreId',
-          'taxCodeId',
-        ]),
-      });
+    await upsert(
+      tx,
+      supplier,
+      rows.map(({ id, values: v }) => ({
+        id,
+        companyId,
+        code: text(v['code'])!,
+        name: text(v['name'])!,
+        taxId: text(v['taxId']),
+        email: text(v['email']),
+        phone: text(v['phone']),
+        address: text(v['address']),
+        currency: text(v['currency'])!,
+        terms: text(v['terms']),
+        accountId: idOf(ids, 'account', v['account']),
+        costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
+        taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+      })),
+      ['id'],
+    );
     await proposeAccounts(tx, companyId, rows, by);
   },
 };
