@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { addDays } from '@ledgerline/core/dates';
 import { squash } from '@ledgerline/core/reading';
 import { hashPassword } from '@ledgerline/server/auth/passwords';
@@ -24,7 +24,7 @@ import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
 import { besideTheBills } from './beside.ts';
 import { writeHistory } from './history.ts';
 import { companies } from '@ledgerline/documents/companies';
-import { accounts, costCentres, rates } from './master.ts';
+import { accounts, centreOwners, centreParts, costCentres, rates, untaxedAccounts } from './master.ts';
 import { demoPassword, people } from './people.ts';
 import { suppliers } from '@ledgerline/documents/suppliers';
 
@@ -102,6 +102,32 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
         })),
       )
       .returning();
+    const untaxed = codes.find((c) => c.code === 'EX') ?? codes.find((c) => Number(c.rate) === 0);
+    if (untaxed)
+      await db
+        .update(ledgerAccount)
+        .set({ taxCodeId: untaxed.id })
+        .where(
+          inArray(
+            ledgerAccount.id,
+            untaxedAccounts.flatMap((code) => accountIds.get(code) ?? []),
+          ),
+        );
+    for (const [parent, parts] of Object.entries(centreParts))
+      await db
+        .update(costCentre)
+        .set({ parentId: centreIds.get(parent)! })
+        .where(
+          inArray(
+            costCentre.id,
+            parts.map((code) => centreIds.get(code)!),
+          ),
+        );
+    for (const [code, owner] of Object.entries(centreOwners))
+      await db
+        .update(costCentre)
+        .set({ ownerId: persons.get(owner)! })
+        .where(eq(costCentre.id, centreIds.get(code)!));
     const codeAt = (rate: string | null) =>
       found(
         codes.find((c) => !c.reverseCharge && Number(c.rate) === Number(rate ?? '0')),

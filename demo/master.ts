@@ -100,6 +100,17 @@ export const costCentres = [
   ['700', 'Restoration project'],
 ].map(([code, name]) => ({ code: code!, name: name! }));
 
+/** Cost centres that are part of another, by the other's code; and who answers for some. */
+export const centreParts: Record<string, string[]> = { '100': ['110', '120'], '300': ['310', '320'], '500': ['510', '520'] };
+export const centreOwners: Record<string, string> = {
+  '100': 'Halina Voss',
+  '200': 'Marguerite Sable',
+  '300': 'Rufus Pell',
+  '500': 'Marguerite Sable',
+};
+/** Accounts whose lines usually bear no tax: postage and insurance. */
+export const untaxedAccounts = ['6320', '7100', '7110', '7120'];
+
 /** Units of pound or euro for one of the other currency, by month so that history has rates. */
 export const rates: Record<string, Record<string, number>> = {
   GBP: { EUR: 0.8562, USD: 0.7741, JPY: 0.005163 },

@@ -20,6 +20,7 @@ export const tags = [
   'presence',
   'views',
   'repeat',
+  'import',
 ] as const;
 export type Tag = (typeof tags)[number];
 export const list = (type: Tag) => ({ type, id: 'LIST' as const });

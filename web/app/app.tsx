@@ -18,6 +18,7 @@ import { SuppliersPage } from '../suppliers/page';
 import { TodayPage } from '../today/page';
 import { Trouble, Waiting } from '../ui/states';
 import { authApi } from '../auth/api';
+import { ImportPage } from '../imports/page';
 import { SettingsPage } from '../settings/page';
 import { PlaceContext } from './company';
 import { Shell } from './shell';
@@ -39,6 +40,8 @@ const routes = [
       { path: 'ledger/:id', element: <EntryPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },
       { path: 'suppliers/:id', element: <SupplierPage /> },
+      { path: 'imports/:list', element: <ImportPage /> },
+      { path: 'imports/:list/:id', element: <ImportPage /> },
       { path: 'you', element: <YouPage /> },
       { path: 'settings', element: <SettingsPage /> },
       { path: 'settings/:area', element: <SettingsPage /> },

@@ -10,18 +10,18 @@ import { ListArea, RowDialog } from './list-area';
 import { FormValidity, Validity, validityOf } from './validity';
 
 const columns: Column<AccountRow>[] = [
-  { id: 'code', head: 'Code', width: 96, cell: (a) => <span className="code">{a.code}</span> },
+  { id: 'code', head: 'Code', width: 80, cell: (a) => <span className="code">{a.code}</span> },
   { id: 'name', head: 'Name', cell: (a) => a.name },
-  { id: 'parent', head: 'Under', width: 170, minor: true, cell: (a) => a.parent },
-  { id: 'group', head: 'Group', width: 160, minor: true, cell: (a) => a.group },
-  { id: 'kind', head: 'Kind', width: 84, cell: (a) => a.kind },
-  { id: 'tax', head: 'Usual tax', width: 88, minor: true, cell: (a) => <span className="code">{a.taxCode}</span> },
-  { id: 'centre', head: 'Cost centre', width: 104, minor: true, cell: (a) => (a.needsCostCentre ? 'needed' : '') },
+  { id: 'parent', head: 'Under', width: 130, minor: true, cell: (a) => a.parent },
+  { id: 'group', head: 'Group', width: 150, minor: true, cell: (a) => a.group },
+  { id: 'kind', head: 'Kind', width: 72, cell: (a) => a.kind },
+  { id: 'tax', head: 'Usual tax', width: 80, minor: true, cell: (a) => <span className="code">{a.taxCode}</span> },
+  { id: 'centre', head: 'Cost centre', width: 92, minor: true, cell: (a) => (a.needsCostCentre ? 'needed' : '') },
   {
     id: 'active',
     head: '',
-    width: 130,
-    cell: (a) => (a.postable || !a.active ? <Validity of={a} /> : <span className="quiet">gathers others</span>),
+    width: 112,
+    cell: (a) => (a.postable || !a.active ? <Validity of={a} /> : <span className="quiet">gathers</span>),
   },
 ];
 
@@ -36,6 +36,7 @@ export function AccountsArea() {
       what="account"
       rows={rows}
       columns={columns}
+      files="accounts"
       rowId={(a) => a.id}
       search={{ value: q, change: setQ }}
       form={(row, close) => <AccountForm row={row} close={close} />}

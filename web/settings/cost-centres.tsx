@@ -28,6 +28,7 @@ export function CostCentresArea() {
       what="cost centre"
       rows={rows}
       columns={columns}
+      files="cost-centres"
       rowId={(c) => c.id}
       search={{ value: q, change: setQ }}
       form={(row, close) => <CostCentreForm row={row} close={close} />}

@@ -1,7 +1,9 @@
 import type { Static, TObject } from '@sinclair/typebox';
 import { Plus } from 'lucide-react';
 import { useState, type ComponentProps, type ReactNode } from 'react';
+import type { ImportListName } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
+import { FileMenu } from '../imports/file-menu';
 import { DataTable, type Column } from '../ui/data-table';
 import { FormDialog } from '../ui/form-dialog';
 import { SearchField } from '../ui/search';
@@ -17,6 +19,7 @@ export function ListArea<T extends object>({
   rowId,
   search,
   aside,
+  files,
   form,
 }: {
   title: string;
@@ -27,6 +30,8 @@ export function ListArea<T extends object>({
   columns: Column<T>[];
   rowId(row: T): string;
   search?: { value: string; change(value: string): void };
+  /** The list goes into files and comes from them. */
+  files?: ImportListName;
   /** Stands beside the search. */
   aside?: ReactNode;
   form?(row: T | null, close: () => void): ReactNode;
@@ -39,6 +44,7 @@ export function ListArea<T extends object>({
       <Head title={title} detail={detail}>
         {search && <SearchField label={`Search ${title.toLowerCase()}`} placeholder="Code or name" {...search} />}
         {aside}
+        {files && <FileMenu list={files} {...(search ? { q: search.value } : {})} />}
         {edits && (
           <button className="btn btn-primary btn-sm" onClick={() => setOpen(null)}>
             <Plus size={14} aria-hidden />

@@ -26,6 +26,7 @@ export function RatesArea() {
       what="rate"
       rows={rows}
       columns={columns}
+      files="rates"
       rowId={(r) => r.currency + r.day}
       form={(row, close) => <RateForm row={row} close={close} />}
     />

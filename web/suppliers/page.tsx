@@ -9,6 +9,7 @@ import { useRows } from '../ui/infinite';
 import { SearchField } from '../ui/search';
 import { Head } from '../ui/states';
 import { suppliersApi } from './api';
+import { FileMenu } from '../imports/file-menu';
 import { SupplierDialog } from './edit';
 
 const columns: Column<SupplierRow>[] = [
@@ -37,6 +38,7 @@ export function SuppliersPage() {
     <div className="flex h-full flex-col">
       <Head title="Suppliers" detail={company.name}>
         <SearchField label="Search suppliers" placeholder="Name, code or tax number" value={q} change={setQ} />
+        <FileMenu list="suppliers" q={q} />
         {can('suppliers:edit') && (
           <button className="btn btn-primary btn-sm" onClick={() => make(true)}>
             <Plus size={14} aria-hidden />

@@ -1,6 +1,6 @@
 import { useCombobox } from 'downshift';
 import { createPortal } from 'react-dom';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { billsApi } from '../bills/api';
 import { useSettled } from './settled';
@@ -68,6 +68,10 @@ export function ChoiceField({
       ? []
       : [...offers.map((o) => o.choice), ...(currentData?.choices ?? []).filter((c) => !offers.some((o) => o.choice.id === c.id))];
   const input = useRef<HTMLInputElement>(null);
+  // What stands there again after Esc is marked, as it was before: the next letter replaces it.
+  useEffect(() => {
+    if (typed === null && document.activeElement === input.current) input.current?.select();
+  }, [typed]);
   const rest = chosen ? textOf(chosen, show) : (fallback ?? '');
   const take = (choice: Choice | null | undefined) => {
     setTyped(null);

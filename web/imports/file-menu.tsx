@@ -1,0 +1,25 @@
+import { FileSpreadsheet } from 'lucide-react';
+import { useNavigate } from 'react-router';
+import type { ImportListName } from '@ledgerline/contract';
+import { usePlace } from '../app/company';
+import { Menu, type MenuItem } from '../ui/menu';
+import { saveList } from './save';
+
+/** A list to a file, as it is filtered, and rows from a file into it. */
+export function FileMenu({ list, q }: { list: ImportListName; q?: string }) {
+  const { company, can } = usePlace();
+  const navigate = useNavigate();
+  if (!can('settings:see')) return null;
+  const save = (format: 'csv' | 'xlsx') => () => saveList(company.id, list, { format, ...(q ? { q } : {}) });
+  const items: MenuItem[] = [
+    { text: q ? 'Save what is found as XLSX' : 'Save as XLSX', run: save('xlsx') },
+    { text: q ? 'Save what is found as CSV' : 'Save as CSV', run: save('csv') },
+    ...(can('settings:edit') ? [null, { text: 'Bring in from a file …', run: () => void navigate(`/imports/${list}`) }] : []),
+  ];
+  return (
+    <Menu label="Files" items={items} className="btn btn-sm">
+      <FileSpreadsheet size={14} aria-hidden />
+      Files
+    </Menu>
+  );
+}

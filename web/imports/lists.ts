@@ -1,0 +1,9 @@
+import type { ImportListName } from '@ledgerline/contract';
+
+/** What each list is called, what one of its rows is, and where it stands. */
+export const importable: Record<ImportListName, { title: string; one: string; many: string; path: string }> = {
+  accounts: { title: 'Accounts', one: 'account', many: 'accounts', path: '/settings/accounts' },
+  'cost-centres': { title: 'Cost centres', one: 'cost centre', many: 'cost centres', path: '/settings/cost-centres' },
+  suppliers: { title: 'Suppliers', one: 'supplier', many: 'suppliers', path: '/suppliers' },
+  rates: { title: 'Exchange rates', one: 'rate', many: 'rates', path: '/settings/rates' },
+};
