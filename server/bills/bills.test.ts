@@ -44,6 +44,35 @@ describe('a bill on its way', () => {
     expect(stops(bill)).toEqual([]);
     expect(bill.events.map((e) => e.verb)).toEqual(['arrived', 'read']);
   });
+  it('whose supplier is chosen later is coded as that supplier’s lines are; what was typed stays', async () => {
+    const own = world.master.company('MBG'),
+      [first, second] = (await world.rows('select id, name from supplier where company_id = $1 order by name limit 2', own.id)) as { id: string; name: string }[]; // prettier-ignore
+    for (const [n, account] of [
+      [1, '6010'],
+      [2, '6300'],
+    ] as const)
+      // prettier-ignore
+      for (const k of [1, 2, 3, 4, 5, 6])
+        await world.build.bill({
+          stage: 'posted',
+          supplier: n === 1 ? first!.name : second!.name,
+          number: `L-${n}${k}`,
+          lines: [{ description: 'Bone meal', amount: '40.00', account }],
+        });
+    const id = await world.build.bill({ number: 'L-9', lines: [{ description: 'Bone meal', amount: '41.00' }, { description: 'Bone meal', amount: '42.00' }] }); // prettier-ignore
+    await world.rows('update bill set supplier_id = null where id = $1', id);
+    await world.rows('update bill_line set account_id = null, cost_centre_id = null, tax_code_id = null where bill_id = $1', id);
+    const lines = (await world.show(id)).lines;
+    await change(id, [{ do: 'set-cell', line: lines[1]!.id, field: 'accountId', value: own.account('6000') }]);
+    const after = await change(id, [{ do: 'set', field: 'supplierId', value: first!.id }]);
+    expect(after.lines.map((l) => l.accountId)).toEqual([own.account('6010'), own.account('6000')]);
+    expect(after.lines[0]!.marks['accountId']!.proof).toContain('from this supplier');
+    expect(after.lines.every((l) => l.costCentreId && l.taxCodeId === own.taxCode('S20').id)).toBe(true);
+    // Another supplier after all: what was suggested changes with it, what was typed does not.
+    const again = await change(id, [{ do: 'set', field: 'supplierId', value: second!.id }]);
+    expect(again.lines.map((l) => l.accountId)).toEqual([own.account('6300'), own.account('6000')]);
+    expect(again.events.at(-1)!.changes.map((c) => c.field)).toEqual(expect.arrayContaining(['supplierId', `${lines[0]!.id}.accountId`]));
+  });
   it('is coded as lines like it were, says why, and leaves open what it is not sure of, with what it may be', async () => {
     const invoice = invoiceOf(1, { number: 'B-2', lines: 2 });
     const description = invoice.lines[0]!.text;

@@ -9,6 +9,7 @@ import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { findingsOf } from './checking.ts';
+import { codedAnew } from './coding.ts';
 import { asItStands, checked, headColumns, headOf, touch, underReview } from './hand.ts';
 import { asLine } from './show.ts';
 import { closeException, linesOf, type BillRecord } from './store.ts';
@@ -167,6 +168,7 @@ export const changeBill = command(
       if (error instanceof Misfit) throw new Refusal(409, error.message, [], 'misfit');
       throw error;
     }
+    if (after.supplierId !== before.supplierId) after = await codedAnew(tx, caller.company.id, after);
     await keepBill(tx, record, before, after, hand);
     await choicesTyped(tx, caller, record, after, new Set(operations.flatMap((op) => (op.do === 'set' ? [op.field] : []))), hand.now);
     const chosen = operations.flatMap((op) =>

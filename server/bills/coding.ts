@@ -1,0 +1,109 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import type { StoredMark, WorkingBill, WorkingLine } from '@ledgerline/core/bills';
+import {
+  codingFields,
+  suggest,
+  sure,
+  withAccountTax,
+  type Coding,
+  type CodingField,
+  type LineToCode,
+  type Suggestions,
+} from '@ledgerline/core/coding';
+import { dec } from '@ledgerline/core/money';
+import { openOn } from '../accounts/open.ts';
+import type { Executor } from '../db/client.ts';
+import { ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { postedLines } from './posted-lines.ts';
+
+/** What is filled in of what a line may be coded with, and at each cell why, and what else it may be. */
+export function codedBy(suggestions: Suggestions): Coding & { marks: Record<string, StoredMark> } {
+  const coding: Coding = { accountId: null, costCentreId: null, taxCodeId: null },
+    marks: Record<string, StoredMark> = {};
+  for (const field of codingFields) {
+    const [first, ...others] = suggestions[field];
+    if (!first) continue;
+    const filled = first.share >= sure;
+    if (filled) coding[field] = first.id;
+    const rivals = (filled ? others : [first, ...others]).map(({ id, why }) => ({ value: id, mark: null, why }));
+    marks[field] = { mark: null, confidence: first.share, proof: filled ? first.why : null, ...(rivals.length > 0 ? { rivals } : {}) };
+  }
+  return { ...coding, marks };
+}
+
+/** The usual tax codes of the likeliest accounts. */
+async function usualTaxes(tx: Executor, suggestions: readonly Suggestions[]): Promise<Map<string, string>> {
+  const ids = [...new Set(suggestions.flatMap((s) => s.accountId.slice(0, 1).map((o) => o.id)))];
+  if (ids.length === 0) return new Map();
+  const rows = await tx
+    .select({ id: ledgerAccount.id, code: ledgerAccount.taxCodeId })
+    .from(ledgerAccount)
+    .where(inArray(ledgerAccount.id, ids));
+  return new Map(rows.flatMap((r) => (r.code ? [[r.id, r.code]] : [])));
+}
+
+/** What lines of a bill of this day may be coded with, by what was posted for the supplier and what is usual for it. */
+export async function suggestFor(
+  tx: Executor,
+  companyId: string,
+  usual: (Coding & { id: string }) | null,
+  lines: readonly LineToCode[],
+  day: string | null,
+): Promise<Suggestions[]> {
+  const inUse = await tx
+    .select()
+    .from(taxCode)
+    .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
+    .orderBy(taxCode.code);
+  const codes = inUse.filter((c) => day === null || openOn(c, day));
+  const likely = suggest(lines, await postedLines(tx, companyId, usual?.id ?? null), usual, codes);
+  return withAccountTax(lines, likely, await usualTaxes(tx, likely), codes);
+}
+
+/** The one rate that a bill's tax and net make, in percent, as far as they make one. */
+function rateOf({ net, tax }: Pick<WorkingBill, 'net' | 'tax'>): string | null {
+  if (net === null || tax === null || dec(net).isZero()) return null;
+  const rate = dec(tax).div(dec(net)).times(100);
+  const near = rate.toDecimalPlaces(1);
+  return rate.minus(near).abs().lte('0.02') ? near.toString() : null;
+}
+
+/** A cell that nobody typed: empty, or as it was suggested. */
+function untyped(line: WorkingLine, field: CodingField): boolean {
+  const mark = line.marks[field];
+  return line[field] === null || (mark !== undefined && mark.mark === null && mark.proof !== null);
+}
+
+/** A bill whose supplier was chosen or changed, its lines coded as that supplier's are; what somebody typed stays. */
+export async function codedAnew(tx: Executor, companyId: string, bill: WorkingBill): Promise<WorkingBill> {
+  const open = bill.lines.filter((l) => l.kind !== 'text' && codingFields.some((field) => untyped(l, field)));
+  if (bill.supplierId === null || open.length === 0) return bill;
+  const [usual] = await tx
+    .select()
+    .from(supplier)
+    .where(and(eq(supplier.companyId, companyId), eq(supplier.id, bill.supplierId)));
+  if (!usual) return bill;
+  const onlyRate = rateOf(bill);
+  const said = open.map(({ code, description, amount, taxRate }) => ({
+    supplierId: usual.id,
+    code,
+    description,
+    amount,
+    day: bill.issueDate,
+    taxRate: taxRate ?? onlyRate,
+  }));
+  const suggested = await suggestFor(tx, companyId, usual, said, bill.issueDate);
+  const anew = new Map(
+    open.map((line, i) => {
+      const { marks, ...coding } = codedBy(suggested[i]!);
+      const changed: WorkingLine = { ...line, marks: { ...line.marks } };
+      for (const field of codingFields.filter((of) => untyped(line, of))) {
+        changed[field] = coding[field];
+        delete changed.marks[field];
+        if (marks[field]) changed.marks[field] = marks[field];
+      }
+      return [line.id, changed];
+    }),
+  );
+  return { ...bill, lines: bill.lines.map((line) => anew.get(line.id) ?? line) };
+}
