@@ -48,6 +48,22 @@ export const PutTaxCode = Type.Object({
   ...validity,
 });
 export const PutRate = Type.Object({ currency: Currency, day: Day, rate: DecimalText });
+/** How an amount is shared out over cost centres: by weights against each other. */
+export const PutDistribution = Type.Object({
+  name: Name,
+  active: Type.Boolean(),
+  parts: Type.Array(Type.Object({ costCentreId: Id, weight: DecimalText }), { minItems: 2, maxItems: 50 }),
+});
+export const DistributionRow = Type.Object({
+  id: Id,
+  name: Type.String(),
+  active: Type.Boolean(),
+  parts: Type.Array(Type.Object({ costCentreId: Id, costCentre: Type.String(), weight: Type.String() })),
+});
+export const DistributionList = Type.Object({ distributions: Type.Array(DistributionRow) });
+export type PutDistribution = Static<typeof PutDistribution>;
+export type DistributionRow = Static<typeof DistributionRow>;
+export type DistributionList = Static<typeof DistributionList>;
 export const OpenYear = Type.Object({ year: Type.Integer({ minimum: 2000, maximum: 2099 }) });
 export const Changed = Type.Object({ id: Id });
 

@@ -8,6 +8,8 @@ import {
   bankAccount,
   company,
   costCentre,
+  distributionKey,
+  distributionPart,
   exchangeRate,
   ledgerAccount,
   membership,
@@ -24,7 +26,7 @@ import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
 import { besideTheBills } from './beside.ts';
 import { writeHistory } from './history.ts';
 import { companies } from '@ledgerline/documents/companies';
-import { accounts, centreOwners, centreParts, costCentres, rates, untaxedAccounts } from './master.ts';
+import { accounts, centreOwners, centreParts, costCentres, distributionKeys, rates, untaxedAccounts } from './master.ts';
 import { demoPassword, people } from './people.ts';
 import { suppliers } from '@ledgerline/documents/suppliers';
 
@@ -113,6 +115,17 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
             untaxedAccounts.flatMap((code) => accountIds.get(code) ?? []),
           ),
         );
+    for (const { name, parts } of distributionKeys) {
+      const [key] = await db.insert(distributionKey).values({ companyId, name }).returning();
+      const shares = parts.map(([code, weight], position) => ({
+        keyId: key!.id,
+        companyId,
+        position,
+        costCentreId: centreIds.get(code)!,
+        weight,
+      }));
+      await db.insert(distributionPart).values(shares);
+    }
     for (const [parent, parts] of Object.entries(centreParts))
       await db
         .update(costCentre)

@@ -111,6 +111,12 @@ export const centreOwners: Record<string, string> = {
 /** Accounts whose lines usually bear no tax: postage and insurance. */
 export const untaxedAccounts = ['6320', '7100', '7110', '7120'];
 
+/** How costs of the site are shared out: square metres, and people who work there. */
+export const distributionKeys: { name: string; parts: [centre: string, weight: string][] }[] = [
+  { name: 'Site rent by floor area', parts: [['210', '1240'], ['220', '310'], ['300', '655'], ['400', '420'], ['420', '275']] }, // prettier-ignore
+  { name: 'Telephone by desks', parts: [['110', '4'], ['120', '3'], ['300', '2']] }, // prettier-ignore
+];
+
 /** Units of pound or euro for one of the other currency, by month so that history has rates. */
 export const rates: Record<string, Record<string, number>> = {
   GBP: { EUR: 0.8562, USD: 0.7741, JPY: 0.005163 },

@@ -24,6 +24,21 @@ describe('a row parted', () => {
       ['z', null, null, null, ''],
     ]);
   });
+  it('over cost centres: each part has its own, to the penny', () => {
+    const one = row('a', { description: 'Rent', amount: '1000.01', costCentreId: 'x', accountId: 'k' });
+    const after = applyAll(
+      bill(one),
+      splitRow(one, ['1240', '310', '655', '420', '275'], ['b', 'c', 'd', 'e'], 'GBP', ['p', 'q', 'r', 's', 't']),
+    );
+    // Of 2,900: 1240 is 427.5905, 310 is 106.8976, 655 is 225.8643, 420 is 144.8290, 275 is 94.8285; the pennies left over go to the largest remainders.
+    expect(after.lines.map((l) => [l.costCentreId, l.amount, l.accountId])).toEqual([
+      ['p', '427.59', 'k'],
+      ['q', '106.90', 'k'],
+      ['r', '225.86', 'k'],
+      ['s', '144.83', 'k'],
+      ['t', '94.83', 'k'],
+    ]);
+  });
   it('always makes its amount, whatever the shares and the currency', () =>
     fc.assert(
       fc.property(

@@ -7,7 +7,13 @@ import { emptyCells, lineFields, type LineCells, type Operation, type WorkingLin
  * row and its place; figures that no longer make its amount (quantity, price, discount) go from all.
  * `shares`: amounts or percent, two or more, not all zero. `ids`: of the rows that are added, one fewer than shares.
  */
-export function splitRow(line: WorkingLine, shares: readonly string[], ids: readonly string[], currency: string): Operation[] {
+export function splitRow(
+  line: WorkingLine,
+  shares: readonly string[],
+  ids: readonly string[],
+  currency: string,
+  /** Of each part the cost centre, where they are shared out over several. */ centres: readonly string[] = [],
+): Operation[] {
   const amounts = allocate(dec(line.amount ?? '0'), shares.map(dec), currency).map((a) => fixed(a, currency));
   const figures = ['quantity', 'unitPrice', 'discountPercent'] as const;
   const cells = { ...cellsOf(line), priceQuantity: '1', ...Object.fromEntries(figures.map((f) => [f, null])) };
@@ -17,12 +23,13 @@ export function splitRow(line: WorkingLine, shares: readonly string[], ids: read
     ...figures.filter((f) => line[f] !== null).map((field): Operation => ({ do: 'set-cell', line: line.id, field, value: null })),
     ...(line.priceQuantity === '1' ? [] : [{ do: 'set-cell' as const, line: line.id, field: 'priceQuantity' as const, value: '1' }]),
     { do: 'set-cell', line: line.id, field: 'amount', value: amounts[0]! },
+    ...(centres[0] ? [{ do: 'set-cell' as const, line: line.id, field: 'costCentreId' as const, value: centres[0] }] : []),
     ...amounts.slice(1).map((amount, i): Operation => ({
       do: 'add-line',
       line: ids[i]!,
       kind: line.kind,
       after: i === 0 ? line.id : ids[i - 1]!,
-      cells: { ...cells, amount },
+      cells: { ...cells, amount, ...(centres[i + 1] ? { costCentreId: centres[i + 1]! } : {}) },
       marks: places,
     })),
   ];

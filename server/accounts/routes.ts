@@ -4,6 +4,7 @@ import {
   Choices,
   ChoicesQuery,
   CostCentreList,
+  DistributionList,
   Currencies,
   ListQuery,
   Nothing,
@@ -13,6 +14,7 @@ import {
 import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { choicesFor, currenciesOf } from './choices.ts';
+import { changeDistribution, listDistributions, newDistribution } from './distributions.ts';
 import { changeAccount, changeCostCentre, changeTaxCode, newAccount, newCostCentre, newTaxCode, putRate } from './service.ts';
 import { listAccounts, listCostCentres, listRates, listTaxCodes } from './store.ts';
 
@@ -57,6 +59,15 @@ export function accountRoutes(api: Api): void {
   }));
   api.command({ method: 'post', path: '/tax-codes', summary: 'A new tax code', answer: Changed }, newTaxCode);
   api.command({ method: 'put', path: '/tax-codes/:id', summary: 'Change or close a tax code', answer: Changed }, changeTaxCode);
+  api.query(
+    { path: '/distributions', access: 'bills:see', summary: 'Distribution keys, by name', answer: DistributionList },
+    async ({ caller }) => ({ distributions: await listDistributions(db, caller.company.id) }),
+  );
+  api.command({ method: 'post', path: '/distributions', summary: 'A new distribution key', answer: Changed }, newDistribution);
+  api.command(
+    { method: 'put', path: '/distributions/:id', summary: 'Change or close a distribution key', answer: Changed },
+    changeDistribution,
+  );
   api.query(
     { path: '/rates', access: 'settings:see', summary: 'Exchange rates, newest first', query: ListQuery, answer: RateList },
     async ({ caller, query }) => {

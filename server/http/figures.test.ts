@@ -202,6 +202,7 @@ describe('every question, on a world worked out by hand', () => {
       account: '1800 Recoverable tax on purchases',
       outputAccount: '2200 Reverse charge tax owed',
     });
+    expect(await get('Ines', '/distributions')).toEqual({ distributions: [] });
     expect((await get('Halina', '/rates')).rates).toEqual([
       { currency: 'EUR', day: '2025-01-01', rate: '0.85' },
       { currency: 'JPY', day: '2025-01-01', rate: '0.005' },

@@ -25,6 +25,12 @@ beforeAll(async () => {
   theirs['bank-accounts'] = await one('select id from bank_account where company_id = $1 limit 1');
   theirs['accounts'] = await one('select id from ledger_account where company_id = $1 limit 1');
   theirs['cost-centres'] = await one('select id from cost_centre where company_id = $1 limit 1');
+  theirs['distributions'] = crypto.randomUUID();
+  await world.rows(
+    `insert into distribution_key (id, company_id, name) values ($1, $2, 'Theirs')`,
+    theirs['distributions'],
+    world.master.company('MNT').id,
+  );
   theirs['tax-codes'] = await one('select id from tax_code where company_id = $1 limit 1');
   const [outsider] = await world.rows(
     `insert into person (id, name, email, password_hash) values (gen_random_uuid(), 'Nora Only', 'nora@marrowby.example', 'x') returning id`,
@@ -166,6 +172,11 @@ describe('all routes', () => {
         validTo: null,
       },
       'put /cost-centres/:id': { code: 'X', name: 'X', parentId: null, ownerId: null, active: true, validFrom: null, validTo: null },
+      'put /distributions/:id': {
+        name: 'X',
+        active: true,
+        parts: ['200', '210'].map((code) => ({ costCentreId: world.master.company('MBG').centre(code), weight: '1' })),
+      },
       'put /tax-codes/:id': {
         code: 'X',
         name: 'X',

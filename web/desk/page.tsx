@@ -185,9 +185,18 @@ export function DeskPage() {
           row={splitting}
           currency={bill.currency}
           close={() => split(null)}
-          done={(shares) => {
+          done={(shares, centres = []) => {
+            for (const centre of centres) desk.know(centre);
             const ids = shares.slice(1).map(() => crypto.randomUUID());
-            desk.edit(...splitRow(bill.lines[splitting]!, shares, ids, bill.currency));
+            desk.edit(
+              ...splitRow(
+                bill.lines[splitting]!,
+                shares,
+                ids,
+                bill.currency,
+                centres.map((c) => c.id),
+              ),
+            );
             split(null);
           }}
         />

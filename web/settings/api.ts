@@ -4,11 +4,13 @@ import type {
   CheckSetting,
   CompanySettings,
   CostCentreList,
+  DistributionList,
   EventList,
   NewPerson,
   PersonList,
   PutAccount,
   PutCostCentre,
+  PutDistribution,
   PutRate,
   PutTaxCode,
   RateList,
@@ -65,6 +67,11 @@ export const settingsApi = api.injectEndpoints({
     putTaxCode: b.mutation<void, Of<{ id: string | null; body: PutTaxCode }>>({
       query: ({ company, id, body }) => put(company, '/tax-codes', id, body),
       invalidatesTags: changed,
+    }),
+    distributions: b.query<DistributionList, Of>({ query: ({ company }) => at(company, '/distributions'), providesTags: ['settings'] }),
+    putDistribution: b.mutation<void, Of<{ id: string | null; body: PutDistribution }>>({
+      query: ({ company, id, body }) => put(company, '/distributions', id, body),
+      invalidatesTags: ['settings'],
     }),
     rates: b.infiniteQuery<RateList, Of, string | null>({
       infiniteQueryOptions: pages,

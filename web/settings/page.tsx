@@ -5,6 +5,7 @@ import { AccountsArea } from './accounts';
 import { ChecksArea } from './checks';
 import { CompanyArea } from './company';
 import { CostCentresArea } from './cost-centres';
+import { DistributionsArea } from './distributions';
 import { EventsArea } from './events';
 import { PeopleArea } from './people';
 import { RatesArea } from './rates';
@@ -15,6 +16,7 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['people', 'People', PeopleArea],
   ['accounts', 'Accounts', AccountsArea],
   ['cost-centres', 'Cost centres', CostCentresArea],
+  ['distribution-keys', 'Distribution keys', DistributionsArea],
   ['tax-codes', 'Tax codes', TaxCodesArea],
   ['rates', 'Exchange rates', RatesArea],
   ['checks', 'Checks', ChecksArea],

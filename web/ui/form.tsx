@@ -2,7 +2,7 @@ import { typeboxResolver } from '@hookform/resolvers/typebox';
 import type { Static, TObject } from '@sinclair/typebox';
 import { FormatRegistry } from '@sinclair/typebox';
 import { useId, useState, type ReactNode } from 'react';
-import { useForm, type DefaultValues, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
+import { get, useForm, type DefaultValues, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
 import { isIsoDate } from '@ledgerline/core/dates';
 import { problemOf, sentenceOf } from '../app/api';
 
@@ -58,7 +58,7 @@ export function FormField<T extends FieldValues>({
   options?: [value: string, label: string][];
 }) {
   const id = useId();
-  const error = form.formState.errors[name] as { message?: string; type?: string } | undefined;
+  const error = get(form.formState.errors, name) as { message?: string; type?: string } | undefined;
   const said =
     error && (plain[type] && error.type !== 'custom' && /format/i.test(error.message ?? '') ? plain[type] : inWords(error.message));
   const common = {

@@ -96,6 +96,37 @@ export const taxCode = pgTable(
   ],
 );
 
+/** How an amount is shared out over cost centres, again and again: rent by floor area. */
+export const distributionKey = pgTable(
+  'distribution_key',
+  { id: id(), companyId: ofCompany(), name: text('name').notNull(), active: boolean('active').notNull().default(true) },
+  (t) => [unique('distribution_key_name').on(t.companyId, t.name), unique('distribution_key_of_company').on(t.id, t.companyId)],
+);
+export const distributionPart = pgTable(
+  'distribution_part',
+  {
+    keyId: uuid('key_id').notNull(),
+    companyId: uuid('company_id').notNull(),
+    position: integer('position').notNull(),
+    costCentreId: uuid('cost_centre_id').notNull(),
+    /** Its share against the others': square metres, percent, heads. */
+    weight: numeric('weight').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.keyId, t.position] }),
+    foreignKey({
+      columns: [t.keyId, t.companyId],
+      foreignColumns: [distributionKey.id, distributionKey.companyId],
+      name: 'distribution_part_key',
+    }),
+    foreignKey({
+      columns: [t.costCentreId, t.companyId],
+      foreignColumns: [costCentre.id, costCentre.companyId],
+      name: 'distribution_part_centre',
+    }),
+  ],
+);
+
 export const period = pgTable(
   'period',
   {
