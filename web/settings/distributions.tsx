@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
-import { decOrNull, sum } from '@ledgerline/core/money';
+import { dec, decOrNull, sum, type Decimal } from '@ledgerline/core/money';
 import { PutDistribution, type DistributionRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
@@ -12,9 +12,16 @@ import { ListArea } from './list-area';
 
 const columns: Column<DistributionRow>[] = [
   { id: 'name', head: 'Name', width: 260, cell: (k) => k.name },
-  { id: 'parts', head: 'Shares', cell: (k) => k.parts.map((p) => `${p.costCentre} ${Number(p.weight)}`).join(' · ') },
+  { id: 'parts', head: 'Shares', cell: (k) => sharesOf(k) },
   { id: 'active', head: '', width: 80, cell: (k) => <span className={k.active ? '' : 'quiet'}>{k.active ? 'open' : 'closed'}</span> },
 ];
+
+/** "210 Palm House 42.8% · …" */
+function sharesOf({ parts }: DistributionRow): string {
+  const all = sum(parts.map((p) => dec(p.weight)));
+  return parts.map((p) => `${p.costCentre} ${percent(dec(p.weight), all)}`).join(' · ');
+}
+const percent = (weight: Decimal, all: Decimal): string => `${weight.div(all).times(100).toFixed(1)}%`;
 
 export function DistributionsArea() {
   const { company } = usePlace();
@@ -73,7 +80,11 @@ function Parts({ form, shown }: { form: UseFormReturn<PutDistribution>; shown: s
     <div>
       <div className="max-h-72 space-y-1 overflow-auto">
         {fields.map((field, i) => (
-          <div key={field.id} className="grid grid-cols-[1fr_110px_56px_28px] items-end gap-x-3">
+          <div
+            key={field.id}
+            // One head for the column; the others are there for who does not see it.
+            className={`grid grid-cols-[1fr_110px_56px_28px] items-start gap-x-3 ${i > 0 ? '[&_label]:sr-only [&_span.quiet:first-child]:sr-only' : ''}`}
+          >
             <FormChoice
               form={form}
               name={`parts.${i}.costCentreId`}
@@ -83,12 +94,12 @@ function Parts({ form, shown }: { form: UseFormReturn<PutDistribution>; shown: s
               none=""
             />
             <FormField form={form} name={`parts.${i}.weight`} label="Share" />
-            <span className="pb-2 text-right text-[13px] quiet tabular-nums">
-              {weights[i] && !all.isZero() ? `${weights[i].div(all).times(100).toFixed(1)}%` : ''}
+            <span className={`text-right text-[13px] quiet tabular-nums ${i === 0 ? 'mt-7' : 'mt-2'}`}>
+              {weights[i] && !all.isZero() ? percent(weights[i], all) : ''}
             </span>
             <button
               type="button"
-              className="btn btn-ghost btn-sm px-1"
+              className={`btn btn-ghost btn-sm px-1 ${i === 0 ? 'mt-5' : ''}`}
               aria-label={`Remove share ${i + 1}`}
               disabled={fields.length <= 2}
               onClick={() => remove(i)}
