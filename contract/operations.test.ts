@@ -88,7 +88,19 @@ describe('other bodies', () => {
     expect([check(['clerk', 'approver']), check([]), check(['owner']), check(['clerk', 'clerk'])]).toEqual([true, true, false, false]);
   });
   it('codes have no spaces, names are not blank', () => {
-    const account = { code: '6000', name: 'Media', group: 'Garden', kind: 'expense', needsCostCentre: true, active: true };
+    const account = {
+      code: '6000',
+      name: 'Media',
+      group: 'Garden',
+      kind: 'expense',
+      needsCostCentre: true,
+      parentId: null,
+      postable: true,
+      taxCodeId: null,
+      active: true,
+      validFrom: null,
+      validTo: null,
+    };
     const check = (more: object) => Value.Check(closed(PutAccount), { ...account, ...more });
     expect([check({}), check({ code: '60 00' }), check({ code: 'É-1' }), check({ name: ' ' }), check({ kind: 'magic' })]).toEqual([
       true,

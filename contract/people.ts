@@ -78,8 +78,13 @@ export const SetCompany = Type.Object({
   taxId: Nullable(Type.String({ maxLength: 30 })),
   mailAddress: Type.String({ format: 'email', maxLength: 200 }),
   queueOrder: QueueOrder,
+  /** Whether posted lines say how new ones are coded; as it is where it is not said. */
+  suggests: Type.Optional(Type.Boolean()),
 });
-export const CompanySettings = Type.Composite([SetCompany, Type.Object({ baseCurrency: Type.String(), country: Type.String() })]);
+export const CompanySettings = Type.Composite([
+  Type.Omit(SetCompany, ['suggests']),
+  Type.Object({ suggests: Type.Boolean(), baseCurrency: Type.String(), country: Type.String() }),
+]);
 export type Colleagues = Static<typeof Colleagues>;
 export type QueueOrder = Static<typeof QueueOrder>;
 export type PersonList = Static<typeof PersonList>;

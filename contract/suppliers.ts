@@ -18,6 +18,8 @@ export const ChangeSupplier = Type.Object({
   accountId: Nullable(Id),
   costCentreId: Nullable(Id),
   taxCodeId: Nullable(Id),
+  /** Whether its posted lines say how new ones are coded; as it is where it is not said. */
+  suggests: Type.Optional(Type.Boolean()),
   rowVersion: Type.Integer({ minimum: 1 }),
   evenSo: Type.Optional(Type.Boolean()),
 });
@@ -73,6 +75,7 @@ export const SupplierAccount = Type.Object({
   accountId: Nullable(Id),
   costCentreId: Nullable(Id),
   taxCodeId: Nullable(Id),
+  suggests: Type.Boolean(),
   usual: Type.Object({ account: Nullable(Type.String()), costCentre: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
 });

@@ -200,10 +200,16 @@ describe('a company', () => {
       setCompany,
       as,
       {},
-      { name: 'Marrowby Nursery Ltd', taxId: 'GB 402 772 011', mailAddress: 'New@Nursery.marrowby.example', queueOrder: 'due' },
+      {
+        name: 'Marrowby Nursery Ltd',
+        taxId: 'GB 402 772 011',
+        mailAddress: 'New@Nursery.marrowby.example',
+        queueOrder: 'due',
+        suggests: false,
+      },
     );
-    expect(await world.rows('select name, tax_id, mail_address from company where id = $1', as.company.id)).toEqual([
-      { name: 'Marrowby Nursery Ltd', tax_id: 'GB402772011', mail_address: 'new@nursery.marrowby.example' },
+    expect(await world.rows('select name, tax_id, mail_address, suggests from company where id = $1', as.company.id)).toEqual([
+      { name: 'Marrowby Nursery Ltd', tax_id: 'GB402772011', mail_address: 'new@nursery.marrowby.example', suggests: false },
     ]);
     const [{ name }] = await world.rows('select name from company where id = $1', world.master.company('MBG').id);
     await expect(world.run(setCompany, as, {}, { name, taxId: null, mailAddress: 'a@b.example', queueOrder: 'age' })).rejects.toThrow(

@@ -73,6 +73,25 @@ describe('a bill on its way', () => {
     expect(again.lines.map((l) => l.accountId)).toEqual([own.account('6300'), own.account('6000')]);
     expect(again.events.at(-1)!.changes.map((c) => c.field)).toEqual(expect.arrayContaining(['supplierId', `${lines[0]!.id}.accountId`]));
   });
+  it('is coded by what is usual alone where posted lines are not to say it, for a supplier or the company', async () => {
+    const own = world.master.company('MBG'),
+      [supplier] = (await world.rows('select id, name, account_id as usual from supplier where company_id = $1 order by name offset 3 limit 1', own.id)) as { id: string; name: string; usual: string }[]; // prettier-ignore
+    for (const k of [1, 2, 3, 4, 5, 6])
+      await world.build.bill({ stage: 'posted', supplier: supplier!.name, number: `U-${k}`, lines: [{ description: 'Bast', amount: '9.00', account: '6300' }] }); // prettier-ignore
+    const account = async () => {
+      const id = await world.build.bill({ lines: [{ description: 'Bast', amount: '9.50' }] });
+      await world.rows('update bill set supplier_id = null where id = $1', id);
+      await world.rows('update bill_line set account_id = null where bill_id = $1', id);
+      return (await change(id, [{ do: 'set', field: 'supplierId', value: supplier!.id }])).lines[0]!.accountId;
+    };
+    expect(await account()).toBe(own.account('6300'));
+    await world.rows('update supplier set suggests = false where id = $1', supplier!.id);
+    expect(await account()).toBe(supplier!.usual);
+    await world.rows('update supplier set suggests = true where id = $1', supplier!.id);
+    await world.rows('update company set suggests = false where id = $1', own.id);
+    expect(await account()).toBe(supplier!.usual);
+    await world.rows('update company set suggests = true where id = $1', own.id);
+  });
   it('is coded as lines like it were, says why, and leaves open what it is not sure of, with what it may be', async () => {
     const invoice = invoiceOf(1, { number: 'B-2', lines: 2 });
     const description = invoice.lines[0]!.text;

@@ -2,6 +2,7 @@ import { and, eq, inArray } from 'drizzle-orm';
 import type { StoredMark, WorkingBill, WorkingLine } from '@ledgerline/core/bills';
 import {
   codingFields,
+  Memory,
   suggest,
   sure,
   withAccountTax,
@@ -13,7 +14,7 @@ import {
 import { dec } from '@ledgerline/core/money';
 import { openOn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
-import { ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { company, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 import { postedLines } from './posted-lines.ts';
 
 /** What is filled in of what a line may be coded with, and at each cell why, and what else it may be. */
@@ -46,7 +47,7 @@ async function usualTaxes(tx: Executor, suggestions: readonly Suggestions[]): Pr
 export async function suggestFor(
   tx: Executor,
   companyId: string,
-  usual: (Coding & { id: string }) | null,
+  usual: (Coding & { id: string; suggests: boolean }) | null,
   lines: readonly LineToCode[],
   day: string | null,
 ): Promise<Suggestions[]> {
@@ -56,7 +57,10 @@ export async function suggestFor(
     .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
     .orderBy(taxCode.code);
   const codes = inUse.filter((c) => day === null || openOn(c, day));
-  const likely = suggest(lines, await postedLines(tx, companyId, usual?.id ?? null), usual, codes);
+  const [own] = await tx.select({ suggests: company.suggests }).from(company).where(eq(company.id, companyId));
+  const learned = own?.suggests && (usual?.suggests ?? true);
+  const history = learned ? await postedLines(tx, companyId, usual?.id ?? null) : new Memory();
+  const likely = suggest(lines, history, usual, codes);
   return withAccountTax(lines, likely, await usualTaxes(tx, likely), codes);
 }
 

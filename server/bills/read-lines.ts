@@ -28,7 +28,7 @@ export async function addLines(
   ids: string[],
   reading: Reading,
   data: boolean,
-  found: (Coding & { id: string }) | null,
+  found: (Coding & { id: string; suggests: boolean }) | null,
 ): Promise<void> {
   const day = reading.header.issueDate?.value ?? null;
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;

@@ -186,7 +186,12 @@ describe('the event log', () => {
       ['Halina', 'PUT', '/periods', { year: 2026, month: 1, open: false }],
       ['Halina', 'POST', '/periods/year', { year: 2030 }],
       ['Kit', 'PUT', '/checks/due-early', { severity: 'asks' }],
-      ['Kit', 'POST', '/cost-centres', { code: 'E1', name: 'Event', active: true }],
+      [
+        'Kit',
+        'POST',
+        '/cost-centres',
+        { code: 'E1', name: 'Event', parentId: null, ownerId: null, active: true, validFrom: null, validTo: null },
+      ],
       ['Kit', 'PUT', '/rates', { currency: 'CHF', day: '2026-11-01', rate: '0.9' }],
       [
         'Kit',

@@ -13,8 +13,8 @@ const own = async (tx: Executor, caller: Caller) => {
 
 export async function companySettings(db: Executor, id: string): Promise<CompanySettings> {
   const [row] = await db.select().from(company).where(eq(company.id, id));
-  const { name, taxId, mailAddress, queueOrder, baseCurrency, country } = row!;
-  return { name, taxId, mailAddress, queueOrder: queueOrder as QueueOrder, baseCurrency, country };
+  const { name, taxId, mailAddress, queueOrder, suggests, baseCurrency, country } = row!;
+  return { name, taxId, mailAddress, queueOrder: queueOrder as QueueOrder, suggests, baseCurrency, country };
 }
 
 /** The company's name, tax number and the address that takes its mail. */
@@ -25,9 +25,10 @@ export const setCompany = command({ body: SetCompany, may: 'settings:edit', subj
     taxId: input.taxId ? squash(input.taxId) || null : null,
     mailAddress: input.mailAddress.trim().toLowerCase(),
     queueOrder: input.queueOrder,
+    suggests: input.suggests ?? before.suggests,
   };
-  const { name, taxId, mailAddress, queueOrder } = before;
-  const changed = difference({ name, taxId, mailAddress, queueOrder }, columns);
+  const { name, taxId, mailAddress, queueOrder, suggests } = before;
+  const changed = difference({ name, taxId, mailAddress, queueOrder, suggests }, columns);
   if (!changed) return {};
   await tx.update(company).set(columns).where(eq(company.id, before.id));
   hand.record({ subject: { type: 'company', id: before.id }, verb: 'changed', ...changed });

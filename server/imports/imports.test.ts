@@ -1,5 +1,5 @@
 import Excel from 'exceljs';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
 import { makeWorld, type World } from '../testing/world.ts';
 import { csvOf, tableOfList } from './export.ts';
@@ -124,6 +124,29 @@ describe('what goes wrong while rows are brought in', () => {
       expect.stringContaining('rows have errors now'),
       undefined,
     ]);
+  });
+  it('two files at once, and somebody at a row meanwhile: one after the other, and nobody’s change is lost', async () => {
+    const first = await take('accounts', 'Code,Name,Kind\n7450,One,expense\n7451,Two,expense\n');
+    const second = await take('accounts', 'Code,Name,Kind,Group\n7451,Two,asset,Late\n7450,One,asset,Late\n');
+    for (const { id } of [first, second]) await world.run(bringIn, await kit(), { id }, { goodOnly: false });
+    await Promise.all([importJob(world.services, first.id), importJob(world.services, second.id)]);
+    expect([(await showRun(world.database.db, mine(), first.id)).state, (await showRun(world.database.db, mine(), second.id)).state]).toEqual(['done', 'done']); // prettier-ignore
+    expect(await world.rows(`select count(*)::int as n from ledger_account where company_id = $1 and code like '745_'`, mine())).toEqual([
+      { n: 2 },
+    ]);
+    // A person's change of a field that the file does not have, made while the file waits for it.
+    const { id } = await account('7450');
+    const third = await take('accounts', 'Code,Name,Kind\n7450,Won,expense\n');
+    await world.run(bringIn, await kit(), { id: third.id }, { goodOnly: false });
+    const client = await world.owner.connect();
+    await client.query('begin');
+    await client.query(`update ledger_account set needs_cost_centre = true where id = $1`, [id]);
+    const job = importJob(world.services, third.id);
+    await vi.waitFor(async () => expect((await world.rows(`select count(*)::int as n from pg_locks where not granted`))[0].n).toBeGreaterThan(0), 10_000); // prettier-ignore
+    await client.query('commit');
+    client.release();
+    await job;
+    expect(await account('7450')).toMatchObject({ name: 'Won', needs_cost_centre: true });
   });
   it('asked for twice at once it is done once', async () => {
     const run = await take('accounts', 'Code,Name,Kind\n7500,One,expense\n');

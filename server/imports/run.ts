@@ -1,7 +1,7 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { PgTable } from 'drizzle-orm/pg-core';
 import { v7 } from 'uuid';
 import { recheckBills } from '../bills/checking.ts';
-import { inWords } from '../commands/refused.ts';
 import { alone } from '../db/alone.ts';
 import type { Executor } from '../db/client.ts';
 import { company, importRun } from '../db/schema/index.ts';
@@ -51,30 +51,40 @@ async function importHeld(services: Services, runId: string): Promise<void> {
   const table = await tableOf(run),
     writer = writers[table.list];
   try {
-    await inWords(() =>
-      transaction(db, async (tx) => {
-        const [own] = await tx.select().from(company).where(eq(company.id, run.companyId));
-        // The company's lists may have changed since the dry run.
-        const trial = await trialOf(tx, run.companyId, table);
-        if (trial.counts.bad > 0 && !run.goodOnly)
-          throw new Refusal(
-            409,
-            'Something changed since the file was looked through: rows have errors now. Nothing was changed; choose the file again.',
-          );
-        const at = services.now();
-        const tell = (done: number) => db.update(importRun).set({ progress: done }).where(eq(importRun.id, runId));
-        await write(tx, writer, run, trial, at, tell);
-        if (trial.counts.changed > 0) await recheckBills(tx, own!, 'all', { personId: run.personId, now: at });
-        await tx
-          .update(importRun)
-          .set({ state: 'done', counts: trial.counts, progress: trial.changes.length })
-          .where(eq(importRun.id, runId));
-      }),
-    );
+    await transaction(db, async (tx) => {
+      await taken(tx, writer.table, run.companyId);
+      const [own] = await tx.select().from(company).where(eq(company.id, run.companyId));
+      // The company's lists may have changed since the dry run.
+      const trial = await trialOf(tx, run.companyId, table);
+      if (trial.counts.bad > 0 && !run.goodOnly)
+        throw new Refusal(
+          409,
+          'Something changed since the file was looked through: rows have errors now. Nothing was changed; choose the file again.',
+        );
+      const at = services.now();
+      const tell = (done: number) => db.update(importRun).set({ progress: done }).where(eq(importRun.id, runId));
+      await write(tx, writer, run, trial, at, tell);
+      if (trial.counts.changed > 0) await recheckBills(tx, own!, 'all', { personId: run.personId, now: at });
+      await tx
+        .update(importRun)
+        .set({ state: 'done', counts: trial.counts, progress: trial.changes.length })
+        .where(eq(importRun.id, runId));
+    });
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     await failed(services, runId, error.message);
   }
+}
+
+/** Imports of one company wait for each other, and nobody changes the list's rows meanwhile. What they wait for may take longer than a statement should. */
+async function taken(tx: Executor, table: Writer['table'], companyId: string): Promise<void> {
+  await tx.execute(sql`set local statement_timeout = '10min'`);
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${companyId}, 5))`);
+  await tx
+    .select({ n: sql`1` })
+    .from(table as PgTable)
+    .where(eq(table.companyId, companyId))
+    .for('update');
 }
 
 type Run = typeof importRun.$inferSelect;

@@ -135,6 +135,7 @@ export const changeSupplier = command(
       accountId: input.accountId,
       costCentreId: input.costCentreId,
       taxCodeId: input.taxCodeId,
+      suggests: input.suggests ?? before.suggests,
     };
     termsFit(columns.terms);
     await nameIsFree(tx, caller.company.id, columns.name, before.id);

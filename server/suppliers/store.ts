@@ -116,6 +116,7 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     accountId: s.accountId,
     costCentreId: s.costCentreId,
     taxCodeId: s.taxCodeId,
+    suggests: s.suggests,
     usual: { account: row.account, costCentre: row.centre, taxCode: row.code },
     open,
   };

@@ -2,7 +2,7 @@ import { toast } from 'sonner';
 import { SetCompany, type CompanySettings } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
-import { FormField, Problem, useSchemaForm } from '../ui/form';
+import { FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
 
@@ -31,6 +31,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
     taxId: settings.taxId,
     mailAddress: settings.mailAddress,
     queueOrder: settings.queueOrder,
+    suggests: settings.suggests,
   });
   return (
     <form
@@ -57,6 +58,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
           ['amount', 'The largest'],
         ]}
       />
+      <FormTick form={form} name="suggests" label="Suggest coding from what was posted; without this only from what is set as usual" />
       <p className="text-[13px] quiet">
         Books in {settings.baseCurrency}, country {settings.country}. Neither can change once something is posted.
       </p>

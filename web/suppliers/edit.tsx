@@ -1,7 +1,7 @@
 import type { Static } from '@sinclair/typebox';
 import { ChangeSupplier, NewSupplier, type Choice, type SupplierAccount } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
-import { FormField } from '../ui/form';
+import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { FormDialog } from '../ui/form-dialog';
 import { suppliersApi } from './api';
@@ -76,6 +76,7 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
         accountId: supplier.accountId,
         costCentreId: supplier.costCentreId,
         taxCodeId: supplier.taxCodeId,
+        suggests: supplier.suggests,
         rowVersion: supplier.rowVersion,
       }}
       action="Save"
@@ -97,6 +98,7 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
             <FormChoice form={form} name="taxCodeId" label="Usual tax code" of="tax-codes" shown={usual.taxCode} />
           </div>
           <FormField form={form} name="address" label="Address" empty="null" />
+          <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />
         </>
       )}
     </FormDialog>

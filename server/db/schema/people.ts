@@ -22,6 +22,8 @@ export const company = pgTable('company', {
   scanSeparator: text('scan_separator').notNull().default('none'),
   /** What is taken first from the queue of bills to review: discount, due, amount, age. */
   queueOrder: text('queue_order').notNull().default('age'),
+  /** Whether posted lines say how new ones are coded; without it only what is set as usual does. */
+  suggests: boolean('suggests').notNull().default(true),
 });
 
 export const person = pgTable('person', {

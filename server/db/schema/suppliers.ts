@@ -1,4 +1,4 @@
-import { foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { id, moment } from './columns.ts';
 import { company, person } from './people.ts';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
@@ -23,6 +23,8 @@ export const supplier = pgTable(
     accountId: uuid('account_id'),
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),
+    /** Whether its posted lines say how new ones are coded; without it only its usual coding does. */
+    suggests: boolean('suggests').notNull().default(true),
     /** Raised by the database at every change. */
     rowVersion: integer('row_version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),

@@ -11,6 +11,7 @@ const spec = lists.accounts;
 
 export const accountWriter: Writer = {
   spec,
+  table: ledgerAccount,
   subject: 'account',
   fresh: ({ kind }) => ({
     group: typeof kind === 'string' ? `${kind[0]!.toUpperCase()}${kind.slice(1)}` : 'Accounts',

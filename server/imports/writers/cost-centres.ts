@@ -11,6 +11,7 @@ const spec = lists['cost-centres'];
 
 export const costCentreWriter: Writer = {
   spec,
+  table: costCentre,
   subject: 'cost-centre',
   fresh: () => ({ parent: null, owner: null, active: true, validFrom: null, validTo: null }),
   async current(tx, companyId) {

@@ -8,6 +8,7 @@ const spec = lists.rates;
 
 export const rateWriter: Writer = {
   spec,
+  table: exchangeRate,
   subject: 'rate',
   noted: (v) => `${text(v['currency'])} ${text(v['day'])}`,
   fresh: () => ({}),

@@ -56,6 +56,7 @@ async function proposeAccounts(
 
 export const supplierWriter: Writer = {
   spec,
+  table: supplier,
   subject: 'supplier',
   fresh: () => ({
     taxId: null,

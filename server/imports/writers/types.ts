@@ -1,3 +1,4 @@
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { ImportValues, ListSpec, Named } from '@ledgerline/core/imports';
 import type { Executor } from '../../db/client.ts';
 
@@ -15,6 +16,7 @@ export interface Written extends Current {
 
 export interface Writer {
   spec: ListSpec;
+  /** Where its rows are kept. */ table: PgTable & { companyId: PgColumn };
   /** What the event log calls such a row, and what it says of one that has no id. */
   subject: string;
   noted?(values: ImportValues): string;

@@ -1,0 +1,2 @@
+ALTER TABLE "company" ADD COLUMN "suggests" boolean DEFAULT true NOT NULL;--> statement-breakpoint
+ALTER TABLE "supplier" ADD COLUMN "suggests" boolean DEFAULT true NOT NULL;
