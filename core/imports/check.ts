@@ -76,12 +76,12 @@ export class DryRun {
 
   /** What was found, once all rows were looked through. */
   done(): Checked {
-    this.rings();
+    this.hang();
     return { good: this.good.filter((g) => !this.badRows.has(g.row)), findings: this.findings, bad: this.badRows.size };
   }
 
-  private say(row: number, column: string | null, severity: Finding['severity'], sentence: string): void {
-    this.findings.push({ row, column, severity, sentence });
+  private say(row: number, column: string | null, severity: Finding['severity'], sentence: string, cell: string | null = null): void {
+    this.findings.push({ row, column, cell, severity, sentence });
     if (severity === 'error') this.badRows.add(row);
   }
 
@@ -90,7 +90,7 @@ export class DryRun {
     const values: ImportValues = {};
     for (const { at, head, field, style } of this.columns) {
       const read = readCell(field, cells[at] ?? '', style);
-      if ('wrong' in read) this.say(row, head, 'error', read.wrong);
+      if ('wrong' in read) this.say(row, head, 'error', read.wrong, cells[at] ?? '');
       else {
         values[field.key] = read.value;
         if (named.includes(field.kind) && typeof read.value === 'string') this.names(row, head, field, read.value);
@@ -117,6 +117,7 @@ export class DryRun {
       head,
       'error',
       `There is no ${called[field.kind as Named]} “${value.slice(0, 40)}”.${field.kind === 'tax-code' ? some : ''}`,
+      value,
     );
   }
 
@@ -128,14 +129,31 @@ export class DryRun {
     if (typeof rate === 'string' && Number(rate) <= 0) this.say(row, null, 'error', 'An exchange rate is above zero.');
   }
 
-  /** Rows that stand under themselves, over however many steps. */
-  private rings(): void {
+  /** Rows whose parent does not come after all, and rows that stand under themselves. Each that is left out may leave out others. */
+  private hang(): void {
     const { parent } = this.spec;
-    if (!parent || !this.columns.some((c) => c.field.key === parent)) return;
-    const parents = new Map(this.known.parents);
+    const column = this.columns.find((c) => c.field.key === parent);
+    if (!parent || !column) return;
     const text = (value: unknown) => (typeof value === 'string' ? value.toLowerCase() : null);
-    for (const { values } of this.good) parents.set(text(values['code'])!, text(values[parent]));
-    for (const { row, values } of this.good) {
+    const left = () => this.good.filter((g) => !this.badRows.has(g.row));
+    for (let before = -1; before !== this.badRows.size;) {
+      before = this.badRows.size;
+      const rows = left(),
+        codes = new Set(rows.map((g) => text(g.values['code'])));
+      for (const { row, values } of rows) {
+        const over = text(values[parent]);
+        if (over === null || codes.has(over) || this.known.parents.has(over)) continue;
+        const cell = String(values[parent]);
+        this.say(row, column.head, 'error', `“${cell.slice(0, 40)}” is left out, so nothing can stand under it.`, cell);
+      }
+      if (before === this.badRows.size) this.rings(left(), parent, text);
+    }
+  }
+
+  private rings(rows: readonly GoodRow[], parent: string, text: (value: unknown) => string | null): void {
+    const parents = new Map(this.known.parents);
+    for (const { values } of rows) parents.set(text(values['code'])!, text(values[parent]));
+    for (const { row, values } of rows) {
       const own = text(values['code'])!;
       let at = parents.get(own) ?? null;
       for (let steps = 0; at !== null; steps++) {

@@ -95,6 +95,20 @@ describe('the dry run', () => {
       [3, null, 'This account stands under itself.'],
     ]);
   });
+  it('what hangs on a row that is left out is left out with it, and says so', () => {
+    const found = accounts(
+      ['9102', 'Leaf', 'expense', '9101', '', '', ''],
+      ['9101', 'Sub', 'expense', '9100', '', '', ''],
+      ['9100', 'Top', 'cost', '', '', '', ''],
+      ['9103', 'Beside', 'expense', '6000', '', '', ''],
+    );
+    expect(said(found)).toEqual([
+      [4, 'Kind', expect.stringContaining('“cost” is none of')],
+      [3, 'Under', '“9100” is left out, so nothing can stand under it.'],
+      [2, 'Under', '“9101” is left out, so nothing can stand under it.'],
+    ]);
+    expect(found.good.map((g) => g.row)).toEqual([5]);
+  });
   it('a column tells how its days and figures are written; where none does, it says so', () => {
     const days = (...cells: string[]) => run('rates', ['Date', 'Currency', 'Rate'], cells.map((day, i) => [day, ['USD', 'JPY'][i % 2]!, '1,5'])); // prettier-ignore
     expect(days('11/05/2026', '11/25/2026').good.map((g) => g.values['day'])).toEqual(['2026-11-05', '2026-11-25']);

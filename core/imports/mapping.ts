@@ -1,3 +1,4 @@
+import { alike } from '../reading/index.ts';
 import type { ImportField, ListSpec } from './types.ts';
 
 /** Which field each column holds, by the columns' order; null for a column that is left out. */
@@ -10,24 +11,6 @@ const plain = (text: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
-
-function pairs(text: string): Map<string, number> {
-  const found = new Map<string, number>(),
-    packed = text.replace(/ /g, '');
-  for (let i = 0; i + 1 < packed.length; i++) found.set(packed.slice(i, i + 2), (found.get(packed.slice(i, i + 2)) ?? 0) + 1);
-  return found;
-}
-
-/** How alike two names are, 0 to 1, by shared pairs of letters (Dice's coefficient). */
-function alike(a: string, b: string): number {
-  if (a === b) return 1;
-  const [x, y] = [pairs(a), pairs(b)];
-  let shared = 0,
-    all = 0;
-  for (const [pair, n] of x) shared += Math.min(n, y.get(pair) ?? 0);
-  for (const n of [...x.values(), ...y.values()]) all += n;
-  return all === 0 ? 0 : (2 * shared) / all;
-}
 
 /** Less alike than this is another thing. */
 const enough = 0.72;

@@ -29,6 +29,7 @@ export type ImportValues = Record<string, ImportValue>;
 export interface Finding {
   /** As the file counts them: the heads are row 1. */ row: number;
   /** The column's head in the file; null for the row as a whole. */ column: string | null;
+  /** What stands there; null for the row as a whole. */ cell: string | null;
   severity: 'error' | 'warning';
   sentence: string;
 }

@@ -18,4 +18,5 @@ export { headOf, sumsClose } from './head.ts';
 export { readScanned, type ScannedReading } from './scanned.ts';
 export type { Spot, SpotSeen } from './secondlook.ts';
 export type { Context, Known } from './head/index.ts';
+export { alike } from './head/namefeatures.ts';
 export { headerPaths } from './paths.ts';

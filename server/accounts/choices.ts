@@ -4,6 +4,7 @@ import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
+import { openIn } from './open.ts';
 import { choiceUse, costCentre, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 
 const shown = 40;
@@ -59,15 +60,6 @@ async function find<T extends PgTable & Coded>(
   for (const where of rest) if (found.size < shown) add(await tier(where));
   return [...found.values()];
 }
-
-interface Dated {
-  active: PgColumn;
-  validFrom: PgColumn;
-  validTo: PgColumn;
-}
-/** Those that bills of a day may use. */
-const openIn = (of: Dated, day: string): SQL =>
-  sql`${of.active} and coalesce(${of.validFrom} <= ${day}::date, true) and coalesce(${day}::date <= ${of.validTo}, true)`;
 
 /** Accounts' usual tax codes by id, as far as bills of the day may use them. */
 async function usualTaxes(db: Executor, companyId: string, ids: (string | null)[], day: string) {

@@ -1,12 +1,13 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import { PutDistribution, type DistributionRow } from '@ledgerline/contract';
 import { dec } from '@ledgerline/core/money';
-import { command, type Caller, type Params } from '../commands/command.ts';
+import { rowIn } from './row.ts';
+import { command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
 import { costCentre, distributionKey, distributionPart } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
-import { notFound, Refusal } from '../http/problems.ts';
+import { Refusal } from '../http/problems.ts';
 
 /** The company's distribution keys by name, with their parts in order. */
 export async function listDistributions(db: Executor, companyId: string): Promise<DistributionRow[]> {
@@ -30,12 +31,7 @@ export async function listDistributions(db: Executor, companyId: string): Promis
   }));
 }
 
-const keyIn = async (tx: Executor, caller: Caller, params: Params) => {
-  const of = and(eq(distributionKey.companyId, caller.company.id), eq(distributionKey.id, params['id']!));
-  const [row] = await tx.select().from(distributionKey).where(of).for('update');
-  if (!row) throw notFound('This distribution key');
-  return row;
-};
+const keyIn = rowIn(distributionKey, 'This distribution key');
 /** What a key says, as the event log keeps it. */
 const said = ({
   name,

@@ -1,11 +1,12 @@
 import { and, eq } from 'drizzle-orm';
 import { PutAccount, PutCostCentre, PutRate, PutTaxCode } from '@ledgerline/contract';
 import { recheckBills } from '../bills/checking.ts';
-import { command, type Caller, type Hand, type Params } from '../commands/command.ts';
+import { rowIn } from './row.ts';
+import { command, type Caller, type Hand } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { costCentre, exchangeRate, ledgerAccount, membership, taxCode } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
-import { notFound, Refusal } from '../http/problems.ts';
+import { Refusal } from '../http/problems.ts';
 
 type Row = Record<string, unknown> & { id: string };
 
@@ -30,12 +31,7 @@ async function kept(
   return { id };
 }
 
-const accountIn = async (tx: Executor, caller: Caller, params: Params) => {
-  const of = and(eq(ledgerAccount.companyId, caller.company.id), eq(ledgerAccount.id, params['id']!));
-  const [row] = await tx.select().from(ledgerAccount).where(of).for('update');
-  if (!row) throw notFound('This account');
-  return row;
-};
+const accountIn = rowIn(ledgerAccount, 'This account');
 const accountColumns = ({
   code,
   name,
@@ -75,12 +71,7 @@ export const changeAccount = command({ body: PutAccount, may: 'settings:edit', s
   return kept(tx, caller, hand, 'account', hand.subject.id, hand.subject, columns);
 });
 
-const centreIn = async (tx: Executor, caller: Caller, params: Params) => {
-  const of = and(eq(costCentre.companyId, caller.company.id), eq(costCentre.id, params['id']!));
-  const [row] = await tx.select().from(costCentre).where(of).for('update');
-  if (!row) throw notFound('This cost centre');
-  return row;
-};
+const centreIn = rowIn(costCentre, 'This cost centre');
 const centreColumns = ({ code, name, parentId, ownerId, active, validFrom, validTo }: PutCostCentre) => ({
   code,
   name: name.trim(),
@@ -121,12 +112,7 @@ export const changeCostCentre = command(
   },
 );
 
-const taxCodeIn = async (tx: Executor, caller: Caller, params: Params) => {
-  const of = and(eq(taxCode.companyId, caller.company.id), eq(taxCode.id, params['id']!));
-  const [row] = await tx.select().from(taxCode).where(of).for('update');
-  if (!row) throw notFound('This tax code');
-  return row;
-};
+const taxCodeIn = rowIn(taxCode, 'This tax code');
 function taxColumns(input: PutTaxCode) {
   const { code, name, rate, recoverable, reverseCharge, accountId, outputAccountId, active, validFrom, validTo } = input;
   if (reverseCharge && !outputAccountId)

@@ -168,7 +168,7 @@ export const changeBill = command(
       if (error instanceof Misfit) throw new Refusal(409, error.message, [], 'misfit');
       throw error;
     }
-    if (after.supplierId !== before.supplierId) after = await codedAnew(tx, caller.company.id, after);
+    if (after.supplierId !== before.supplierId) after = await codedAnew(tx, caller.company.id, after, hand.now.toISOString().slice(0, 10));
     await keepBill(tx, record, before, after, hand);
     await choicesTyped(tx, caller, record, after, new Set(operations.flatMap((op) => (op.do === 'set' ? [op.field] : []))), hand.now);
     const chosen = operations.flatMap((op) =>

@@ -12,7 +12,7 @@ import {
   type Suggestions,
 } from '@ledgerline/core/coding';
 import { dec } from '@ledgerline/core/money';
-import { openOn } from '../accounts/open.ts';
+import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
 import { company, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 import { postedLines } from './posted-lines.ts';
@@ -49,17 +49,16 @@ export async function suggestFor(
   companyId: string,
   usual: (Coding & { id: string; suggests: boolean }) | null,
   lines: readonly LineToCode[],
-  day: string | null,
+  day: string,
 ): Promise<Suggestions[]> {
-  const inUse = await tx
+  const codes = await tx
     .select()
     .from(taxCode)
-    .where(and(eq(taxCode.companyId, companyId), eq(taxCode.active, true)))
+    .where(and(eq(taxCode.companyId, companyId), openIn(taxCode, day)))
     .orderBy(taxCode.code);
-  const codes = inUse.filter((c) => day === null || openOn(c, day));
   const [own] = await tx.select({ suggests: company.suggests }).from(company).where(eq(company.id, companyId));
   const learned = own?.suggests && (usual?.suggests ?? true);
-  const history = learned ? await postedLines(tx, companyId, usual?.id ?? null) : new Memory();
+  const history = learned ? await postedLines(tx, companyId, usual?.id ?? null, day) : new Memory();
   const likely = suggest(lines, history, usual, codes);
   return withAccountTax(lines, likely, await usualTaxes(tx, likely), codes);
 }
@@ -79,7 +78,7 @@ function untyped(line: WorkingLine, field: CodingField): boolean {
 }
 
 /** A bill whose supplier was chosen or changed, its lines coded as that supplier's are; what somebody typed stays. */
-export async function codedAnew(tx: Executor, companyId: string, bill: WorkingBill): Promise<WorkingBill> {
+export async function codedAnew(tx: Executor, companyId: string, bill: WorkingBill, today: string): Promise<WorkingBill> {
   const open = bill.lines.filter((l) => l.kind !== 'text' && codingFields.some((field) => untyped(l, field)));
   if (bill.supplierId === null || open.length === 0) return bill;
   const [usual] = await tx
@@ -96,7 +95,7 @@ export async function codedAnew(tx: Executor, companyId: string, bill: WorkingBi
     day: bill.issueDate,
     taxRate: taxRate ?? onlyRate,
   }));
-  const suggested = await suggestFor(tx, companyId, usual, said, bill.issueDate);
+  const suggested = await suggestFor(tx, companyId, usual, said, bill.issueDate ?? today);
   const anew = new Map(
     open.map((line, i) => {
       const { marks, ...coding } = codedBy(suggested[i]!);

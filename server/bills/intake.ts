@@ -112,7 +112,7 @@ export async function makeBill(
       addressedTo: addressedTo && addressedTo.id !== companyId ? addressedTo.id : null,
     })
     .returning();
-  await addLines(tx, companyId, made!.id, lineIds, reading, data, found);
+  await addLines(tx, companyId, made!.id, lineIds, reading, data, found, now.toISOString().slice(0, 10));
   const subject = { type: 'bill', id: made!.id };
   record(tx, { companyId, subject, verb: 'arrived', by: reader, at: receivedAt });
   record(tx, { companyId, subject, verb: 'read', by: reader, at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null });

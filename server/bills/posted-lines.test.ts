@@ -11,10 +11,10 @@ afterAll(() => world.close());
 const mbg = () => world.master.company('MBG');
 const supplierId = (name: string) => world.master.supplier(name);
 /** The accounts that a line of a supplier is suggested, the likeliest first, each with why. */
-async function accounts(description: string, supplier: string | null, company = 'MBG'): Promise<[string, string][]> {
+async function accounts(description: string, supplier: string | null, company = 'MBG', day = '2026-11-20'): Promise<[string, string][]> {
   const own = world.master.company(company);
-  const line: LineToCode = { supplierId: supplier, code: null, description, amount: '100.00', day: '2026-11-20', taxRate: null };
-  const [found] = suggest([line], await postedLines(world.database.db, own.id, supplier), null, []);
+  const line: LineToCode = { supplierId: supplier, code: null, description, amount: '100.00', day, taxRate: null };
+  const [found] = suggest([line], await postedLines(world.database.db, own.id, supplier, day), null, []);
   const codes = await world.rows('SELECT id, code FROM ledger_account WHERE company_id = $1', own.id);
   return found!.accountId.map((o) => [codes.find((c) => c['id'] === o.id)!['code'] as string, o.why]);
 }
@@ -72,5 +72,16 @@ describe('lines that were posted', () => {
     await posted(world.someSupplier('MBG')!, 'X-1', 'Heather mix', '6140');
     const found = await accounts('Heather mix', null, 'MNT');
     expect(found.every(([, why]) => !why.includes('heather'))).toBe(true);
+  });
+  it('on accounts that a bill of this day may use', async () => {
+    const one = world.someSupplier('MBG')!;
+    await posted(one, 'V-1', 'Glass cloches', '6010');
+    const offered = async (day: string) => (await accounts('Glass cloches', supplierId(one), 'MBG', day)).map(([code]) => code);
+    await world.rows(`update ledger_account set valid_to = '2026-11-19' where id = $1`, mbg().account('6010'));
+    expect((await offered('2026-11-19'))[0]).toBe('6010');
+    expect(await offered('2026-11-20')).not.toContain('6010');
+    await world.rows('update ledger_account set valid_to = null, postable = false where id = $1', mbg().account('6010'));
+    expect(await offered('2026-11-19')).not.toContain('6010');
+    await world.rows('update ledger_account set postable = true where id = $1', mbg().account('6010'));
   });
 });

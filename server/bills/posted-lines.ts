@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, ne, or, isNull, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import { Memory } from '@ledgerline/core/coding';
+import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, costCentre, ledgerAccount } from '../db/schema/index.ts';
 
@@ -9,9 +10,9 @@ const ownLines = 300,
   few = 20,
   otherLines = 1000;
 
-const open = (active: AnyPgColumn | SQL, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${active} THEN ${id} END`;
+const open = (condition: SQL, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${condition} THEN ${id} END`;
 
-const posted = async (tx: Executor, companyId: string, which: SQL | undefined, latest: SQL[], most: number) =>
+const posted = async (tx: Executor, companyId: string, day: string, which: SQL | undefined, latest: SQL[], most: number) =>
   tx
     .select({
       supplierId: bill.supplierId,
@@ -19,9 +20,9 @@ const posted = async (tx: Executor, companyId: string, which: SQL | undefined, l
       code: billLine.code,
       amount: billLine.amount,
       day: bill.issueDate,
-      // What is closed is not suggested.
-      accountId: open(sql`${ledgerAccount.active} AND ${ledgerAccount.postable}`, billLine.accountId),
-      costCentreId: open(costCentre.active, billLine.costCentreId),
+      // What a bill of this day cannot use is not suggested.
+      accountId: open(sql`${ledgerAccount.postable} AND ${openIn(ledgerAccount, day)}`, billLine.accountId),
+      costCentreId: open(openIn(costCentre, day), billLine.costCentreId),
       taxCodeId: billLine.taxCodeId,
     })
     .from(billLine)
@@ -32,14 +33,14 @@ const posted = async (tx: Executor, companyId: string, which: SQL | undefined, l
     .orderBy(...latest)
     .limit(most);
 
-/** This company's posted lines that a supplier's lines may be like: its own, and where it has few, the last of others. */
-export async function postedLines(tx: Executor, companyId: string, supplierId: string | null): Promise<Memory> {
+/** This company's posted lines that a supplier's lines on a bill of this day may be like: its own, and where it has few, the last of others. */
+export async function postedLines(tx: Executor, companyId: string, supplierId: string | null, day: string): Promise<Memory> {
   // Each in an order that an index has.
   const own = supplierId
-    ? await posted(tx, companyId, eq(bill.supplierId, supplierId), [desc(bill.issueDate), desc(bill.id)], ownLines)
+    ? await posted(tx, companyId, day, eq(bill.supplierId, supplierId), [desc(bill.issueDate), desc(bill.id)], ownLines)
     : [];
   const notOwn = supplierId ? or(ne(bill.supplierId, supplierId), isNull(bill.supplierId)) : undefined;
-  const others = own.length < few ? await posted(tx, companyId, notOwn, [desc(bill.createdAt), desc(bill.id)], otherLines) : [];
+  const others = own.length < few ? await posted(tx, companyId, day, notOwn, [desc(bill.createdAt), desc(bill.id)], otherLines) : [];
   const memory = new Memory();
   // The latest is learned last.
   for (const { day, ...line } of [...own, ...others].reverse()) if (day) memory.learn({ ...line, day }, line);

@@ -29,6 +29,7 @@ export async function addLines(
   reading: Reading,
   data: boolean,
   found: (Coding & { id: string; suggests: boolean }) | null,
+  today: string,
 ): Promise<void> {
   const day = reading.header.issueDate?.value ?? null;
   const onlyRate = reading.taxBreakdown.length === 1 ? reading.taxBreakdown[0]!.rate : null;
@@ -65,7 +66,7 @@ export async function addLines(
     day,
     taxRate: taxRate ?? onlyRate,
   }));
-  const suggested = await suggestFor(tx, companyId, found, said, day);
+  const suggested = await suggestFor(tx, companyId, found, said, day ?? today);
   await tx.insert(billLine).values(
     rows.map((row, position) => {
       const { marks, ...coding } = codedBy(suggested[position]!);

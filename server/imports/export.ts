@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { formatCsv } from '@ledgerline/core/clipboard';
 import type { ImportListName } from '@ledgerline/contract';
 import type { ImportValue } from '@ledgerline/core/imports';
 import type { Executor } from '../db/client.ts';
@@ -27,6 +27,5 @@ export async function tableOfList(db: Executor, companyId: string, list: ImportL
   return { heads, rows: fits.map((v) => fields.map((f) => textOf(v[f.key]))) };
 }
 
-/** A table as CSV (RFC 4180), with the mark by which spreadsheets know UTF-8. Words that they would take for a formula stay words. */
-export const csvOf = ({ heads, rows }: Sheet): string =>
-  `\uFEFF${Papa.unparse([heads, ...rows], { escapeFormulae: /^(?!-?\d+(\.\d+)?$)[=+\-@\t\r]/ })}\r\n`;
+/** A table as CSV, with the mark by which spreadsheets know UTF-8. */
+export const csvOf = ({ heads, rows }: Sheet): string => `\uFEFF${formatCsv([heads, ...rows])}`;

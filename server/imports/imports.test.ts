@@ -1,4 +1,5 @@
 import Excel from 'exceljs';
+import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
 import { makeWorld, type World } from '../testing/world.ts';
@@ -72,6 +73,12 @@ describe('a chart from a file', () => {
     const gas = await eventsOf((await account('7001')).id);
     expect(gas[1]).toMatchObject({ verb: 'changed', before: { name: 'Gas' }, after: { name: 'Town gas' } });
     expect(await eventsOf((await account('7000')).id)).toHaveLength(1);
+  });
+  it('of two columns of one name each is told by its own cell', async () => {
+    const run = await take('accounts', 'Code,Name,Kind,Tax,Tax\n7050,One,expense,S20,R5\n');
+    await world.run(setMapping, await kit(), { id: run.id }, { mapping: ['code', 'name', 'kind', null, 'validFrom'] });
+    const found = await findingsOf(world.database.db, mine(), run.id, {}, 0);
+    expect(found.map((f) => [f.column, f.cell])).toEqual([['Tax', 'R5']]);
   });
   it('columns are mapped by hand where a name tells nothing, and so the next time', async () => {
     const odd = 'A,B,C\n7100,Water,expense\n';
@@ -180,9 +187,17 @@ S9003,Fernhollow,GBP,,${known.iban},${known.tax_id}`,
     expect(mill).toMatchObject({ currency: 'GBP', terms: '30 eom' });
     const accounts = () => world.rows('select iban, note, verified_at, retired_at from bank_account where supplier_id = $1', mill.id);
     expect(await accounts()).toEqual([{ iban: 'GB12XQZB00123456987654', note: 'From list.csv', verified_at: null, retired_at: null }]);
+    expect((await eventsOf(mill.id)).map((e) => e.verb)).toEqual(['made', 'bank account entered']);
+    // Another account waits beside it. The same file again enters nothing, and says that nothing changes.
+    const other = 'Code,Supplier name,Currency,Payment terms,IBAN\nS9001,Brackwater Mill,GBP,30 eom,NL91ABNA0417164300\n';
+    await world.rows(`update bank_account set verified_at = now(), verified_by = $2, how = 'by telephone' where supplier_id = $1`, mill.id, world.master.person('Halina Voss')); // prettier-ignore
+    expect((await through(await take('suppliers', other))).counts).toMatchObject({ changed: 1, same: 0 });
+    expect((await take('suppliers', other)).counts).toMatchObject({ changed: 0, same: 1 });
+    expect((await eventsOf(mill.id)).filter((e) => e.verb === 'bank account entered')).toHaveLength(2);
+    await world.rows(`update bank_account set retired_at = now() where supplier_id = $1 and verified_at is null`, mill.id);
     // Without bank details a later file leaves them alone.
     await through(await take('suppliers', 'Code,Supplier name,Currency,IBAN\nS9001,Brackwater Mills,GBP,\n'));
-    expect(await accounts()).toHaveLength(1);
+    expect((await accounts()).filter((a) => a.retired_at === null)).toHaveLength(1);
   });
   it('rates come from the table of a central bank, worked out in the company’s currency', async () => {
     const run = await take('rates', 'Date, USD, GBP, CHF, \n20 November 2026, 1.0800, 0.8640, 0.9600, \n');
@@ -218,7 +233,7 @@ describe('lists as files', () => {
     expect([heads.rows, heads.heads[0]]).toEqual([[], 'Code']);
     const some = await tableOfList(world.database.db, mine(), 'accounts', 'town gas', false);
     expect(some.rows.map((r) => r.slice(0, 2))).toEqual([['7001', 'Town gas']]);
-    expect(csvOf({ heads: ['A'], rows: [['=1+1'], ['-2.50'], ['a,"b"']] })).toBe(`\uFEFFA\r\n"'=1+1"\r\n-2.50\r\n"a,""b"""\r\n`);
+    expect(csvOf({ heads: ['A'], rows: [['=1+1'], ['-2.50'], ['a,"b"']] })).toBe(`\uFEFFA\r\n'=1+1\r\n-2.50\r\n"a,""b"""\r\n`);
   });
 });
 
@@ -258,4 +273,57 @@ it('another company’s import is not here', async () => {
   await expect(findingsOf(world.database.db, other.company.id, run.id, {}, 0)).rejects.toMatchObject({ status: 404 });
   await expect(world.run(setMapping, other, { id: run.id }, { mapping: [] })).rejects.toMatchObject({ status: 404 });
   await expect(world.run(bringIn, other, { id: run.id }, { goodOnly: true })).rejects.toMatchObject({ status: 404 });
+});
+
+it('whatever files come one after another, the list is what they say', async () => {
+  const codes = ['M1', 'M2', 'M3', 'M4'];
+  const row = fc.record({ code: fc.constantFrom(...codes), name: fc.constantFrom('Fern', 'Moss', 'Reed'), parent: fc.option(fc.constantFrom(...codes, 'none'), { nil: '' }) }); // prettier-ignore
+  const file = fc.record({ rows: fc.uniqueArray(row, { selector: (r) => r.code, minLength: 1, maxLength: 4 }), parents: fc.boolean() });
+  const shown = async () =>
+    new Map(
+      (await world.rows(
+        `select c.code, c.name, p.code as parent from cost_centre c left join cost_centre p on p.id = c.parent_id where c.company_id = $1 and c.code like 'M_'`,
+        mine(),
+      )).map((c) => [c.code as string, { name: c.name as string, parent: c.parent as string | null }]),
+    ); // prettier-ignore
+  const inRing = (of: ReadonlyMap<string, { parent: string | null }>, code: string) => {
+    let at = of.get(code)?.parent ?? null;
+    for (let n = 0; at !== null && n < 9; n++) {
+      if (at === code) return true;
+      at = of.get(at)?.parent ?? null;
+    }
+    return at !== null;
+  };
+  await fc.assert(
+    fc.asyncProperty(fc.array(file, { minLength: 1, maxLength: 4 }), async (files) => {
+      await world.rows(`update cost_centre set parent_id = null where company_id = $1 and code like 'M_'`, mine());
+      await world.rows(`delete from cost_centre where company_id = $1 and code like 'M_'`, mine());
+      const model = new Map<string, { name: string; parent: string | null }>();
+      for (const { rows, parents } of files) {
+        const heads = parents ? 'Code,Name,Part of' : 'Code,Name';
+        const text = [heads, ...rows.map((r) => [r.code, r.name, ...(parents ? [r.parent] : [])].join(','))].join('\n');
+        // Rows that name what is not there, or is left out itself, are left out; then those that stand under themselves; and so on.
+        let good = rows;
+        let after = new Map(model);
+        for (let before = -1; parents && before !== good.length;) {
+          before = good.length;
+          const there = new Set([...model.keys(), ...good.map((r) => r.code)]);
+          good = good.filter((r) => !r.parent || there.has(r.parent));
+          if (good.length < before) continue;
+          after = new Map([...model, ...good.map((r) => [r.code, { name: r.name, parent: r.parent || null }] as const)]);
+          good = good.filter((r) => !inRing(after, r.code));
+        }
+        if (!parents)
+          after = new Map([...model, ...good.map((r) => [r.code, { name: r.name, parent: model.get(r.code)?.parent ?? null }] as const)]);
+        const run = await take('cost-centres', text);
+        expect([text, run.counts.good, run.counts.bad]).toEqual([text, good.length, rows.length - good.length]);
+        if (good.length === 0) continue;
+        const done = await through(run, true);
+        expect([text, done.state, done.note]).toEqual([text, 'done', null]);
+        for (const r of good) model.set(r.code, after.get(r.code)!);
+        expect(await shown()).toEqual(model);
+      }
+    }),
+    { numRuns: 40 },
+  );
 });

@@ -108,26 +108,18 @@ async function write(
   const moved = rows.filter((r) => parent && (r.values[parent] ?? null) !== (r.before?.[parent] ?? null));
   // Those that the file brought are there now, too.
   if (moved.length > 0 && writer.join) await writer.join(tx, run.companyId, moved, await writer.ids(tx, run.companyId));
-  for (const { id, values, before } of rows) {
+  const said = { companyId: run.companyId, by: { personId: run.personId, source: 'import' }, at };
+  for (const row of rows) {
+    const { id, values, before } = row,
+      subject = { type: writer.subject, id: writer.noted ? null : id };
     const changed = before ? difference(before, values) : { before: null, after: values };
-    if (!changed) continue;
-    record(tx, {
-      companyId: run.companyId,
-      subject: { type: writer.subject, id: writer.noted ? null : id },
-      verb: before ? 'changed' : 'made',
-      note: writer.noted?.(values) ?? null,
-      by: { personId: run.personId, source: 'import' },
-      at,
-      before: changed.before,
-      after: changed.after,
-    });
+    if (changed) record(tx, { ...said, subject, verb: before ? 'changed' : 'made', note: writer.noted?.(values) ?? null, ...changed });
+    for (const act of writer.acts?.(row) ?? []) record(tx, { ...said, subject, ...act });
   }
   record(tx, {
-    companyId: run.companyId,
+    ...said,
     subject: { type: 'import', id: run.id },
     verb: 'brought in',
     note: `${run.fileName}: ${rows.filter((r) => !r.before).length} made, ${rows.filter((r) => r.before).length} changed`,
-    by: { personId: run.personId, source: 'import' },
-    at,
   });
 }

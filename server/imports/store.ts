@@ -55,7 +55,7 @@ export async function findingsOf(
   query: FindingsQuery,
   after: number,
 ): Promise<FindingList['findings']> {
-  const run = await runIn(db, companyId, id);
+  await runIn(db, companyId, id);
   const direction = query.order === 'desc' ? desc : asc;
   const found = await db
     .select()
@@ -76,9 +76,5 @@ export async function findingsOf(
     .orderBy(direction(columns[(query.sort as keyof typeof columns | undefined) ?? 'row']), asc(importFinding.n))
     .limit(query.limit ?? 100)
     .offset(after);
-  const rows = found.length > 0 ? await unpackRows(run.rows) : [];
-  return found.map(({ n, row, column, severity, sentence }) => {
-    const at = column === null ? -1 : run.heads.indexOf(column);
-    return { n, row, column, severity, sentence, cell: at < 0 || row < 2 ? null : (rows[row - 2]?.[at] ?? null) };
-  });
+  return found.map(({ runId: _, ...finding }) => finding);
 }

@@ -40,7 +40,7 @@ function merged(writer: Writer, values: ImportValues, own: Current | null): Impo
     ([key, value]) => value !== null || writer.spec.fields.find((f) => f.key === key)?.kind !== 'iban',
   );
   const after: ImportValues = { ...(own ? own.values : writer.fresh(values)), ...Object.fromEntries(said) };
-  return writer.tidy ? writer.tidy(after) : after;
+  return writer.tidy ? writer.tidy(after, own) : after;
 }
 
 /** Looks through a table against what the company has: what is wrong, and what would be made, changed or stay. Changes nothing. */
@@ -68,7 +68,7 @@ export async function trialOf(tx: Executor, companyId: string, { list, heads, ro
     const own = there.get(keyOf(writer.spec, values)) ?? null,
       after = merged(writer, values, own);
     const doubts = writer.doubts?.(after, there, own) ?? [];
-    for (const { severity, sentence } of doubts) findings.push({ row, column: null, severity, sentence });
+    for (const { severity, sentence } of doubts) findings.push({ row, column: null, cell: null, severity, sentence });
     if (doubts.some((d) => d.severity === 'error')) {
       counts.bad++;
       continue;

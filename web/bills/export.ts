@@ -1,13 +1,7 @@
+import { formatCsv } from '@ledgerline/core/clipboard';
 import type { BillRow } from '@ledgerline/contract';
 
 const heads = ['Stage', 'Kind', 'Supplier', 'Number', 'Dated', 'Due', 'Currency', 'Total', 'Entry', 'In the hands of', 'Arrived'];
-
-/** A cell of a CSV file (RFC 4180). Words that a spreadsheet would take for a formula are kept words. */
-const cell = (value: string | null): string => {
-  const text = value ?? '';
-  const safe = /^[=+\-@\t\r]/.test(text) && !/^-?\d+(\.\d+)?$/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-};
 
 /** Bills as a CSV file: amounts as plain decimals, credit notes below zero, days as 2026-11-26. */
 export function csvOf(rows: readonly BillRow[]): string {
@@ -24,7 +18,7 @@ export function csvOf(rows: readonly BillRow[]): string {
     r.assignee,
     r.arrivedAt.slice(0, 10),
   ]);
-  return [heads, ...lines].map((line) => line.map(cell).join(',')).join('\r\n') + '\r\n';
+  return formatCsv([heads, ...lines.map((line) => line.map((value) => value ?? ''))]);
 }
 
 /** Hands a text to the browser as a file. */

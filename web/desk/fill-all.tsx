@@ -43,10 +43,11 @@ export function FillAll({ desk, field, lines }: { desk: Desk; field: Chosen; lin
         value={null}
         chosen={null}
         show="both"
+        day={desk.bill.issueDate}
         onPick={(choice) => {
           if (!choice) return;
-          desk.know(choice);
-          desk.edit(...lines.map((line) => ({ do: 'set-cell' as const, line, field, value: choice.id })));
+          const chosen = desk.bill.lines.filter((l) => lines.includes(l.id));
+          desk.choose(choice, chosen, field);
           ask(false);
           // On with what else wants a look.
           const filled = lines.map((line) => cellPath(line, field));

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
 import type { HeaderField, LineField, Operation, Value } from '@ledgerline/core/bills';
 import { prove, type Repair } from '@ledgerline/core/proof';
-import type { Bill, Choice } from '@ledgerline/contract';
+import type { BillLine, Bill, Choice } from '@ledgerline/contract';
 import { arrivalsApi } from '../arrivals/api';
 import { usePlace } from '../app/company';
 import type { RootState } from '../app/store';
@@ -27,6 +27,8 @@ export interface Desk {
   /** What an id stands for, as far as it is known. */
   choiceOf(id: string | null): Choice | null;
   know(choice: Choice): void;
+  /** Codes lines with a choice; what follows from it is filled in where nothing stands, in the same step. */
+  choose(choice: Choice | null, lines: readonly BillLine[], field: 'accountId' | 'costCentreId' | 'taxCodeId'): void;
   repair(r: Repair): void;
 }
 
@@ -71,6 +73,19 @@ export function useDesk(id: string) {
     redo: () => void dispatch(redone(id)),
     choiceOf,
     know: (choice) => void dispatch(named(choice)),
+    choose(choice, lines, field) {
+      const tax = field === 'accountId' ? (choice?.usualTax ?? null) : null;
+      if (choice) dispatch(named(choice));
+      if (tax) dispatch(named({ ...tax, detail: null }));
+      edit(
+        ...lines.flatMap((line): Operation[] => [
+          { do: 'set-cell', line: line.id, field, value: choice?.id ?? null },
+          ...(tax && line.taxCodeId === null
+            ? [{ do: 'set-cell' as const, line: line.id, field: 'taxCodeId' as const, value: tax.id }]
+            : []),
+        ]),
+      );
+    },
     repair(r) {
       if (r.kind === 'row-product' || r.kind === 'row-missing') edit({ do: 'set-cell', line: r.line, field: 'amount', value: r.value });
       else if (r.kind === 'charge' || r.kind === 'rounding') {

@@ -56,6 +56,8 @@ export const importFinding = pgTable(
     n: integer('n').notNull(),
     row: integer('row').notNull(),
     column: text('column_head'),
+    /** What stands there. */
+    cell: text('cell'),
     severity: text('severity').notNull(),
     sentence: text('sentence').notNull(),
   },

@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { ledgerAccount, taxCode } from '../../db/schema/index.ts';
 import { accountIds, taxCodeIds } from './ids.ts';
-import { setParents } from './parents.ts';
+import { joinParents } from './parents.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
 import { upsert } from './upsert.ts';
 
@@ -61,10 +61,5 @@ export const accountWriter: Writer = {
       ['id'],
     );
   },
-  join: (tx, _, rows, ids) =>
-    setParents(
-      tx,
-      ledgerAccount,
-      rows.map(({ id, values }) => ({ id, parent: idOf(ids, 'account', values['parent']) })),
-    ),
+  join: joinParents(ledgerAccount, 'account'),
 };

@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { costCentre, person } from '../../db/schema/index.ts';
 import { centreIds, personIds } from './ids.ts';
-import { setParents } from './parents.ts';
+import { joinParents } from './parents.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
 import { upsert } from './upsert.ts';
 
@@ -47,10 +47,5 @@ export const costCentreWriter: Writer = {
       ['id'],
     );
   },
-  join: (tx, _, rows, ids) =>
-    setParents(
-      tx,
-      costCentre,
-      rows.map(({ id, values }) => ({ id, parent: idOf(ids, 'cost-centre', values['parent']) })),
-    ),
+  join: joinParents(costCentre, 'cost-centre'),
 };

@@ -1,8 +1,9 @@
-import { and, eq, isNull, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { keyOf, lists, type ImportValues } from '@ledgerline/core/imports';
 import { squash } from '@ledgerline/core/reading';
 import { bankAccount, costCentre, ledgerAccount, supplier, taxCode } from '../../db/schema/index.ts';
 import type { Executor } from '../../db/client.ts';
+import { col } from '../../db/column.ts';
 import { accountIds, centreIds, taxCodeIds } from './ids.ts';
 import { idOf, text, type Current, type Writer, type Written } from './types.ts';
 import { upsert } from './upsert.ts';
@@ -26,6 +27,9 @@ function indexOf(others: ReadonlyMap<string, Current>) {
   return found;
 }
 
+/** A row with bank details that the supplier does not have. */
+const entered = (row: Written): boolean => text(row.values['iban']) !== null && row.values['iban'] !== row.before?.['iban'];
+
 /** Bank details of a file wait for a second person, as if they had been typed. */
 async function proposeAccounts(
   tx: Executor,
@@ -33,14 +37,7 @@ async function proposeAccounts(
   rows: readonly Written[],
   by: { personId: string; at: Date; file: string },
 ): Promise<void> {
-  const wanted = rows.filter((r) => text(r.values['iban']) !== null && r.values['iban'] !== r.before?.['iban']);
-  if (wanted.length === 0) return;
-  const there = await tx
-    .select({ supplierId: bankAccount.supplierId, iban: bankAccount.iban })
-    .from(bankAccount)
-    .where(and(sql`${bankAccount.supplierId} = any(${sql.param(wanted.map((r) => r.id))}::uuid[])`, isNull(bankAccount.retiredAt)));
-  const known = new Set(there.map((a) => `${a.supplierId} ${a.iban}`));
-  const fresh = wanted.filter((r) => !known.has(`${r.id} ${text(r.values['iban'])}`));
+  const fresh = rows.filter(entered);
   if (fresh.length === 0) return;
   await tx.insert(bankAccount).values(
     fresh.map((r) => ({
@@ -69,23 +66,29 @@ export const supplierWriter: Writer = {
     taxCode: null,
     iban: null,
   }),
-  tidy: (values) => ({ ...values, taxId: taxIdOf(values['taxId']), email: text(values['email'])?.toLowerCase() ?? null }),
+  tidy: (values, own) => ({
+    ...values,
+    taxId: taxIdOf(values['taxId']),
+    email: text(values['email'])?.toLowerCase() ?? null,
+    // What waits for a second person already is not entered again.
+    iban: own?.ibans?.includes(text(values['iban']) ?? '') ? (own.values['iban'] ?? null) : (values['iban'] ?? null),
+  }),
+  // As where it is typed.
+  acts: (row) => (entered(row) ? [{ verb: 'bank account entered', note: null, after: { iban: row.values['iban'] } }] : []),
   async current(tx, companyId) {
-    const iban = sql<
-      string | null
-    >`(select a.iban from bank_account a where a.supplier_id = ${sql.raw('supplier.id')} and a.retired_at is null
-      order by a.verified_at is null, a.proposed_at desc limit 1)`;
+    const ibans = sql<string[]>`array(select a.iban from bank_account a where a.supplier_id = ${col(supplier.id)} and a.retired_at is null
+      order by a.verified_at is null, a.proposed_at desc)`;
     const rows = await tx
-      .select({ s: supplier, account: ledgerAccount.code, costCentre: costCentre.code, taxCode: taxCode.code, iban })
+      .select({ s: supplier, account: ledgerAccount.code, costCentre: costCentre.code, taxCode: taxCode.code, ibans })
       .from(supplier)
       .leftJoin(ledgerAccount, eq(ledgerAccount.id, supplier.accountId))
       .leftJoin(costCentre, eq(costCentre.id, supplier.costCentreId))
       .leftJoin(taxCode, eq(taxCode.id, supplier.taxCodeId))
       .where(eq(supplier.companyId, companyId));
     return new Map(
-      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms }, ...named }) => {
-        const values: ImportValues = { code, name, taxId, email, phone, address, currency, terms, ...named };
-        return [keyOf(spec, values), { id, values }];
+      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms }, ibans: own, ...named }) => {
+        const values: ImportValues = { code, name, taxId, email, phone, address, currency, terms, ...named, iban: own[0] ?? null };
+        return [keyOf(spec, values), { id, values, ibans: own }];
       }),
     );
   },

@@ -6,6 +6,7 @@ import type { Executor } from '../../db/client.ts';
 export interface Current {
   id: string;
   values: ImportValues;
+  /** Of a supplier: every account that counts or waits. */ ibans?: readonly string[];
 }
 /** Ids of what cells may name, by code or mail address in lower case. */
 export type Ids = Partial<Record<Named, ReadonlyMap<string, string>>>;
@@ -22,8 +23,10 @@ export interface Writer {
   noted?(values: ImportValues): string;
   /** What a new row has where the file says nothing. */
   fresh(values: ImportValues): ImportValues;
-  /** Values as they are kept: without spaces, in lower case. */
-  tidy?(values: ImportValues): ImportValues;
+  /** Values as they are kept: without spaces, in lower case; nothing new where it is there already. */
+  tidy?(values: ImportValues, own: Current | null): ImportValues;
+  /** What else than the change itself stands in the event log. */
+  acts?(row: Written): { verb: string; note: string | null; after: Record<string, unknown> }[];
   /** All rows of the company by `keyOf`. */
   current(tx: Executor, companyId: string): Promise<Map<string, Current>>;
   ids(tx: Executor, companyId: string): Promise<Ids>;

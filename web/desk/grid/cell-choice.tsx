@@ -15,6 +15,9 @@ interface Props {
   editor: RefObject<Editor | null>;
 }
 
+/** The fields that hold a choice. */
+type Coded = Parameters<Desk['choose']>[2];
+
 /** What a cell may be coded with beside what stands in it, as far as it is known by name. */
 const offersOf = (line: BillLine, id: Column['id'], desk: Desk) =>
   (line.marks[id]?.rivals ?? []).flatMap(({ value, why }) => {
@@ -59,16 +62,7 @@ export function CellChoice({ desk, line, column, label, className, editor }: Pro
         chosen={desk.choiceOf(line[id])}
         first={offersOf(line, id, desk)}
         day={desk.bill.issueDate}
-        onPick={(c) => {
-          if (c) desk.know(c);
-          // What follows from an account is filled in where nothing stands, in the same step.
-          const tax = id === 'accountId' && line.taxCodeId === null ? (c?.usualTax ?? null) : null;
-          if (tax) desk.know({ ...tax, detail: null });
-          desk.edit(
-            { do: 'set-cell', line: line.id, field: id, value: c?.id ?? null },
-            ...(tax ? [{ do: 'set-cell', line: line.id, field: 'taxCodeId', value: tax.id } as const] : []),
-          );
-        }}
+        onPick={(c) => desk.choose(c, [line], id as Coded)}
       />
     </div>
   );

@@ -39,11 +39,12 @@ export function useGridClipboard(desk: Desk | null, grid: Grid | null, print: Nu
   /** What codes and names were pasted, looked up: each text once. */
   const chosen = async (wanted: { of: ChoiceKind; text: string }[]): Promise<Map<string, Choice>> => {
     const found = new Map<string, Choice>();
-    const rest = [...wanted];
+    const rest = [...wanted],
+      day = desk?.bill.issueDate;
     const one = async (): Promise<void> => {
       for (let next = rest.pop(); next; next = rest.pop()) {
         const { of, text } = next;
-        const { choices } = await find({ company: company.id, of, q: text.slice(0, 100) }, true).unwrap();
+        const { choices } = await find({ company: company.id, of, q: text.slice(0, 100), ...(day ? { day } : {}) }, true).unwrap();
         const fit = choices.filter((c) => told(c, text));
         const choice = fit.find((c) => c.code.toLowerCase() === text.toLowerCase()) ?? (fit.length === 1 ? fit[0] : undefined);
         if (choice) found.set(`${of} ${text}`, choice);

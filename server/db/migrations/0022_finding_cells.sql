@@ -1,0 +1,1 @@
+ALTER TABLE "import_finding" ADD COLUMN "cell" text;
