@@ -1,9 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { Code, DimensionField, Going, GoingShown, Name, validity } from './dimensions.ts';
 import { Currency } from './operations.ts';
 import { Day, DecimalText, Id, Nullable } from './shared.ts';
 
-const Code = Type.String({ minLength: 1, maxLength: 20, pattern: '^\\S+$' });
-const Name = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' });
 /** expense and asset accounts take bill lines; tax, payable and bank are used by posting and payment. */
 export const accountKinds = ['expense', 'asset', 'income', 'tax', 'payable', 'bank', 'equity', 'liability'] as const;
 export const AccountKind = Type.Union(accountKinds.map((kind) => Type.Literal(kind)));
@@ -13,14 +12,15 @@ export const ListQuery = Type.Object({
   cursor: Type.Optional(Type.String({ maxLength: 400 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });
-/** When lines may name it: closed where `active` is false; else on bills of these days. */
-const validity = { active: Type.Boolean(), validFrom: Nullable(Day), validTo: Nullable(Day) };
 export const PutAccount = Type.Object({
   code: Code,
   name: Name,
   group: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }),
   kind: AccountKind,
   needsCostCentre: Type.Boolean(),
+  /** The dimensions that its lines need, and what goes with it; as it is where it is not said. */
+  needsDimensions: Type.Optional(Type.Array(DimensionField, { uniqueItems: true })),
+  going: Type.Optional(Going),
   /** The account that it is a sub-account of. */
   parentId: Nullable(Id),
   /** False: it gathers the accounts under it and takes no lines itself. */
@@ -35,6 +35,8 @@ export const PutCostCentre = Type.Object({
   /** The cost centre that it is part of, and who answers for it. */
   parentId: Nullable(Id),
   ownerId: Nullable(Id),
+  /** What goes with it; as it is where it is not said. */
+  going: Type.Optional(Going),
   ...validity,
 });
 export const PutTaxCode = Type.Object({
@@ -68,13 +70,19 @@ export const OpenYear = Type.Object({ year: Type.Integer({ minimum: 2000, maximu
 export const Changed = Type.Object({ id: Id });
 
 export const AccountRow = Type.Composite([
-  PutAccount,
-  Type.Object({ id: Id, parent: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
+  Type.Omit(PutAccount, ['needsDimensions', 'going']),
+  Type.Object({
+    id: Id,
+    parent: Nullable(Type.String()),
+    taxCode: Nullable(Type.String()),
+    needsDimensions: Type.Array(DimensionField),
+    going: GoingShown,
+  }),
 ]);
 export const AccountList = Type.Object({ accounts: Type.Array(AccountRow), next: Nullable(Type.String()) });
 export const CostCentreRow = Type.Composite([
-  PutCostCentre,
-  Type.Object({ id: Id, parent: Nullable(Type.String()), owner: Nullable(Type.String()) }),
+  Type.Omit(PutCostCentre, ['going']),
+  Type.Object({ id: Id, parent: Nullable(Type.String()), owner: Nullable(Type.String()), going: GoingShown }),
 ]);
 export const CostCentreList = Type.Object({ costCentres: Type.Array(CostCentreRow), next: Nullable(Type.String()) });
 export const TaxCodeRow = Type.Composite([

@@ -4,6 +4,7 @@ import { Exception, SettledException } from './exceptions.ts';
 import { BillKind, cellSchemas, headerSchemas, LineKind } from './operations.ts';
 import { Day, Id, Mark, Marks, Nullable } from './shared.ts';
 import { Choice } from './choices.ts';
+import { DimensionField } from './dimensions.ts';
 import { BillNote } from './notes.ts';
 
 export const stages = ['read', 'coded', 'approved', 'posted', 'paid', 'reversed', 'set-aside', 'returned', 'discarded'] as const;
@@ -136,7 +137,9 @@ export const Bill = Type.Composite([
     exceptions: Type.Array(Exception),
     settled: Type.Array(SettledException),
     events: Type.Array(EventRow),
-    /** The supplier, accounts, cost centres and tax codes that it names. */
+    /** The company's own dimensions, as columns of its lines. */
+    dimensions: Type.Array(Type.Object({ field: DimensionField, name: Type.String(), always: Type.Boolean() })),
+    /** The supplier, accounts, cost centres, tax codes and values of dimensions that it names. */
     named: Type.Array(Choice),
     arrival: Nullable(
       Type.Object({
@@ -162,6 +165,8 @@ export const JournalPreview = Type.Object({
       account: Type.String(),
       accountName: Type.String(),
       costCentre: Nullable(Type.String()),
+      /** "Project P-12": those that the line has. */
+      dimensions: Type.Array(Type.String()),
       taxCode: Nullable(Type.String()),
       description: Type.String(),
       debit: Type.String(),

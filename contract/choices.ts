@@ -1,7 +1,9 @@
-import { Type, type Static } from '@sinclair/typebox';
+import { Type, type Static, type TOptional } from '@sinclair/typebox';
+import { codingFields, dimensionFields, type CodingField as Coded } from '@ledgerline/core/bills';
+import { CodingField } from './dimensions.ts';
 import { Day, Id, Nullable } from './shared.ts';
 
-export const choiceKinds = ['suppliers', 'accounts', 'all-accounts', 'cost-centres', 'tax-codes'] as const;
+export const choiceKinds = ['suppliers', 'accounts', 'all-accounts', 'cost-centres', 'tax-codes', ...dimensionFields] as const;
 export type ChoiceKind = (typeof choiceKinds)[number];
 
 /** What a type-ahead field offers. `terms` and `currency` of suppliers, `detail` for telling alike ones apart. */
@@ -12,14 +14,16 @@ export const Choice = Type.Object({
   detail: Nullable(Type.String()),
   terms: Type.Optional(Nullable(Type.String())),
   currency: Type.Optional(Type.String()),
-  /** Of an account: the tax code that its lines usually have. */
-  usualTax: Type.Optional(Nullable(Type.Object({ id: Id, code: Type.String(), name: Type.String() }))),
+  /** What goes with it on a line: the usual tax code of an account, the branch of a cost centre. */
+  going: Type.Optional(Type.Array(Type.Object({ field: CodingField, id: Id, code: Type.String(), name: Type.String() }))),
 });
 export const ChoicesQuery = Type.Object({
   of: Type.Union(choiceKinds.map((kind) => Type.Literal(kind))),
   q: Type.Optional(Type.String({ maxLength: 100 })),
   /** Only what bills of this day may use; today's where none is given. */
   day: Type.Optional(Day),
+  /** What else the line is coded with: only what goes together with it is offered. */
+  ...(Object.fromEntries(codingFields.map((field) => [field, Type.Optional(Id)])) as Record<Coded, TOptional<typeof Id>>),
 });
 export const Choices = Type.Object({ choices: Type.Array(Choice) });
 export const Currencies = Type.Object({ currencies: Type.Array(Type.String()) });

@@ -21,6 +21,8 @@ export const Exception = Type.Object({
   path: Type.String(),
   key: Type.String(),
   sentence: Type.String(),
+  /** What is said of several rows of which it is so. */
+  many: Nullable(Type.String()),
   severity: Severity,
   settledBy: Type.Array(Settling),
   choices: Type.Array(Type.Object({ take: Take, label: Type.String(), value: Type.String() })),

@@ -3,7 +3,14 @@ import type { ImportList } from '@ledgerline/core/imports';
 import { Id, Nullable } from './shared.ts';
 
 /** Lists that come from files and go into them. */
-export const importLists = ['accounts', 'cost-centres', 'suppliers', 'rates'] as const satisfies readonly ImportList[];
+export const importLists = [
+  'accounts',
+  'cost-centres',
+  'dimension-values',
+  'tax-codes',
+  'suppliers',
+  'rates',
+] as const satisfies readonly ImportList[];
 export const ImportListName = Type.Union(importLists.map((name) => Type.Literal(name)));
 const Mapping = Type.Array(Nullable(Type.String({ maxLength: 40 })), { maxItems: 60 });
 export const SetMapping = Type.Object({ mapping: Mapping });

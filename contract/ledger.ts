@@ -28,6 +28,8 @@ export const EntryLine = Type.Object({
   account: Type.String(),
   accountName: Type.String(),
   costCentre: Nullable(Type.String()),
+  /** "Project P-12": those that the line has. */
+  dimensions: Type.Array(Type.String()),
   taxCode: Nullable(Type.String()),
   description: Type.String(),
   debit: Type.String(),

@@ -37,6 +37,12 @@ export const cellSchemas = {
   accountId: Nullable(Id),
   costCentreId: Nullable(Id),
   taxCodeId: Nullable(Id),
+  dimension1: Nullable(Id),
+  dimension2: Nullable(Id),
+  dimension3: Nullable(Id),
+  dimension4: Nullable(Id),
+  dimension5: Nullable(Id),
+  dimension6: Nullable(Id),
 } satisfies Record<LineField, TSchema>;
 
 const names = <T extends string>(of: Record<T, TSchema>) => Type.Union((Object.keys(of) as T[]).map((name) => Type.Literal(name)));

@@ -43,8 +43,10 @@ export const ViewRow = Type.Object({
 });
 export const ViewList = Type.Object({ views: Type.Array(ViewRow) });
 
-const widths = Type.Record(Type.String({ pattern: '^[a-zA-Z]{1,30}$' }), Type.Number({ minimum: 0, maximum: 4000 }), { maxProperties: 40 });
-const names = Type.Array(Type.String({ pattern: '^[a-zA-Z]{1,30}$' }), { maxItems: 40 });
+const widths = Type.Record(Type.String({ pattern: '^[a-zA-Z0-9]{1,30}$' }), Type.Number({ minimum: 0, maximum: 4000 }), {
+  maxProperties: 40,
+});
+const names = Type.Array(Type.String({ pattern: '^[a-zA-Z0-9]{1,30}$' }), { maxItems: 40 });
 /** How a person looks at the desk and at the list of bills, wherever they sign in. */
 export const PersonView = Type.Object({
   desk: Type.Optional(

@@ -2,7 +2,7 @@ import { eq, inArray, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { addDays, monthOf, yearOf } from '@ledgerline/core/dates';
 import { dec, roundTo } from '@ledgerline/core/money';
-import { journalOf } from '@ledgerline/core/posting';
+import { bearerOf, journalOf } from '@ledgerline/core/posting';
 import type { Executor } from '@ledgerline/server/db/client';
 import { bill, billLine, event, journalEntry, journalLine, openItem, settlement } from '@ledgerline/server/db/schema/index';
 import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
@@ -101,6 +101,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
       accountId: company.account(account),
       costCentreId: company.centre(invoice.supplier.centre),
       taxCodeId: company.codeAt(l.taxRate).id,
+      ...company.dimensions(invoice.supplier.centre),
     }));
     const journal = journalOf({
       kind: invoice.kind,
@@ -119,7 +120,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
         description: l.description,
         amount: l.amount,
         accountId: l.accountId,
-        costCentreId: l.costCentreId,
+        bearer: bearerOf(l),
         rule: company.codeAt(l.taxRate),
       })),
     });
@@ -173,7 +174,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
       postedBy: controller,
       postedAt: posted,
     });
-    entryLines.push(...journal.lines.map((l, position) => ({ ...l, companyId, entryId, position })));
+    entryLines.push(...journal.lines.map(({ bearer, ...l }, position) => ({ ...l, ...bearer, companyId, entryId, position })));
     const owed = v7();
     open.push({
       id: owed,

@@ -1,4 +1,5 @@
 import { eq, inArray } from 'drizzle-orm';
+import type { DimensionField } from '@ledgerline/core/bills';
 import { addDays } from '@ledgerline/core/dates';
 import { squash } from '@ledgerline/core/reading';
 import { hashPassword } from '@ledgerline/server/auth/passwords';
@@ -24,6 +25,7 @@ import { openPeriods } from '@ledgerline/server/ledger/periods';
 import { startingTaxCodes } from '@ledgerline/server/setup/starting';
 import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
 import { besideTheBills } from './beside.ts';
+import { writeDimensions } from './dimensions.ts';
 import { writeHistory } from './history.ts';
 import { companies } from '@ledgerline/documents/companies';
 import { accounts, centreOwners, centreParts, costCentres, distributionKeys, rates, untaxedAccounts } from './master.ts';
@@ -39,6 +41,8 @@ export interface Master {
     account(code: string): string;
     centre(code: string): string;
     codeAt(rate: string | null): CodeRow;
+    /** What lines of a cost centre have of the company's own dimensions. */
+    dimensions(centre: string): Partial<Record<DimensionField, string>>;
   };
   supplier(name: string): string;
   person(name: string): string;
@@ -152,6 +156,7 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
       account: (c) => found(accountIds.get(c), `account ${c}`),
       centre: (c) => found(centreIds.get(c), `cost centre ${c}`),
       codeAt,
+      dimensions: own.code === 'MBG' ? await writeDimensions(db, companyId, centreIds) : () => ({}),
     });
     const own_rates = Object.entries(rates[own.baseCurrency]!).flatMap(([currency, rate]) =>
       Array.from({ length: 37 }, (_, i) => ({

@@ -117,6 +117,34 @@ export const distributionKeys: { name: string; parts: [centre: string, weight: s
   { name: 'Telephone by desks', parts: [['110', '4'], ['120', '3'], ['300', '2']] }, // prettier-ignore
 ];
 
+/** What the garden codes by beside account and cost centre. Going: what goes with a value, by the other dimension's field and code. */
+export const dimensions = [
+  {
+    field: 'dimension1' as const,
+    name: 'Project',
+    values: [
+      ['PALMROOF', 'Palm House roof'],
+      ['WETLAND', 'Wetland boardwalk'],
+      ['SCHOOLS', 'Schools programme'],
+      ['VISITOR', 'Visitor signs'],
+    ],
+  },
+  {
+    field: 'dimension2' as const,
+    name: 'Fund',
+    values: [
+      ['GENERAL', 'General fund'],
+      ['HERITAGE', 'Heritage appeal'],
+      ['LEGACY', 'Legacies for planting'],
+    ],
+  },
+];
+export const projectFunds: Record<string, string> = { PALMROOF: 'HERITAGE', WETLAND: 'LEGACY', SCHOOLS: 'GENERAL' };
+/** Cost centres that are there for one project. */
+export const centreProjects: Record<string, string> = { '700': 'PALMROOF' };
+/** Accounts whose lines need a project: what is built, and who measures for it. */
+export const projectAccounts = ['1070', '6830'];
+
 /** Units of pound or euro for one of the other currency, by month so that history has rates. */
 export const rates: Record<string, Record<string, number>> = {
   GBP: { EUR: 0.8562, USD: 0.7741, JPY: 0.005163 },

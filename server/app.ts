@@ -9,6 +9,7 @@ import { authRoutes } from './auth/routes.ts';
 import { billRoutes } from './bills/routes.ts';
 import { checkRoutes } from './checks/routes.ts';
 import { companyRoutes } from './companies/routes.ts';
+import { dimensionRoutes } from './dimensions/routes.ts';
 import { eventRoutes } from './events/routes.ts';
 import { makeHealth } from './http/health.ts';
 import { Api } from './http/define.ts';
@@ -58,6 +59,7 @@ export function makeApi(services: Services, strict = false): Api {
     ledgerRoutes,
     supplierRoutes,
     accountRoutes,
+    dimensionRoutes,
     importRoutes,
     peopleRoutes,
     companyRoutes,

@@ -1,3 +1,4 @@
+import { codingOf } from '@ledgerline/core/bills';
 import { addDays } from '@ledgerline/core/dates';
 import type { Coding, LineSaid } from '@ledgerline/core/coding';
 import { seeded } from '@ledgerline/documents/random';
@@ -112,11 +113,11 @@ export function company(seed: number, { suppliers = 200, months = 24, noise = 0.
         const amount = item.price * r.int(1, 20),
           turned = f.turns?.item === at && day >= f.turns.day ? f.turns : null,
           month = Number(day.slice(5, 7));
-        const right: Coding = {
+        const right: Coding = codingOf({
           accountId: item.large && amount >= item.large.from ? item.large.accountId : (turned?.accountId ?? item.accountId),
           costCentreId: item.summer && month >= 4 && month <= 9 ? item.summer : (turned?.costCentreId ?? item.costCentreId),
           taxCodeId: item.taxCodeId,
-        };
+        });
         const coding = chance(r, noise) ? { ...right, accountId: r.pick(accounts) } : right;
         all.push({
           id: `l${all.length}`,

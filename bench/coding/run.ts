@@ -4,7 +4,11 @@
 // --json: a last line { first, three, filledWrong, newThree, baselineFirst } of the made-up company, as shares.
 import { parseArgs } from 'node:util';
 import { addMonths } from '@ledgerline/core/dates';
-import { codingFields, Memory, suggest, sure, type Coding } from '@ledgerline/core/coding';
+import { codingFields as allFields, type Coding } from '@ledgerline/core/bills';
+import { Memory, suggest, sure } from '@ledgerline/core/coding';
+
+/** What its companies are coded with. */
+const codingFields = allFields.slice(0, 3);
 import { company, type PostedLine } from './company.ts';
 import { demoLines } from './demo.ts';
 

@@ -4,11 +4,17 @@ export { cellsOf, placesOf } from './cells.ts';
 export { joinRows, splitRow } from './rows.ts';
 export { partTax, type Parting } from './tax-parts.ts';
 export {
+  codingFields,
+  codingOf,
+  dimensionFields,
   emptyCells,
   headerFields,
   lineFields,
   priced,
   textCells,
+  type Coding,
+  type CodingField,
+  type DimensionField,
   type HeaderCells,
   type HeaderField,
   type LineCells,

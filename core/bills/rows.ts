@@ -1,6 +1,6 @@
 import { allocate, dec, decOrNull, fixed, sum } from '../money/index.ts';
 import { cellsOf, placesOf } from './cells.ts';
-import { emptyCells, lineFields, type LineCells, type Operation, type WorkingLine } from './types.ts';
+import { codingFields, emptyCells, lineFields, type LineCells, type Operation, type WorkingLine } from './types.ts';
 
 /**
  * Parts a row into several by shares of its amount: to the minor unit, together exactly its amount (`allocate`). The first part keeps the
@@ -56,9 +56,7 @@ export function joinRows(lines: readonly WorkingLine[], currency: string): Opera
     ...emptyCells(),
     description: [...new Set(lines.map((l) => l.description.trim()).filter(Boolean))].join('\n').slice(0, 500),
     amount: amount && fixed(amount, currency),
-    ...Object.fromEntries(
-      (['code', 'taxRate', 'serviceDate', 'accountId', 'costCentreId', 'taxCodeId'] as const).map((f) => [f, alike(all(f))]),
-    ),
+    ...Object.fromEntries((['code', 'taxRate', 'serviceDate', ...codingFields] as const).map((f) => [f, alike(all(f))])),
     ...(countable
       ? { quantity: added('quantity')!.toFixed(), ...Object.fromEntries(priced.map((f) => [f, of[0]![f]])) }
       : { unit: null, priceQuantity: '1' }),

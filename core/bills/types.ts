@@ -27,8 +27,23 @@ export interface HeaderCells {
 }
 export type HeaderField = keyof HeaderCells;
 
+/** Dimensions that a company names itself (project, branch, fund …), beside account and cost centre. */
+export const dimensionFields = ['dimension1', 'dimension2', 'dimension3', 'dimension4', 'dimension5', 'dimension6'] as const;
+export type DimensionField = (typeof dimensionFields)[number];
+/** What a line is coded with: ids of the company's lists. */
+export interface Coding extends Record<DimensionField, string | null> {
+  accountId: string | null;
+  costCentreId: string | null;
+  taxCodeId: string | null;
+}
+export type CodingField = keyof Coding;
+export const codingFields: readonly CodingField[] = ['accountId', 'costCentreId', 'taxCodeId', ...dimensionFields];
+/** What of a thing is coding, and null for what it has not. */
+export const codingOf = (of: Partial<Coding> | null | undefined): Coding =>
+  Object.fromEntries(codingFields.map((field) => [field, of?.[field] ?? null])) as unknown as Coding;
+
 /** What a person may set in a line. */
-export interface LineCells {
+export interface LineCells extends Coding {
   code: string | null;
   description: string;
   quantity: string | null;
@@ -40,9 +55,6 @@ export interface LineCells {
   amount: string | null;
   /** The day of delivery or service, where it is another than the bill's. */
   serviceDate: string | null;
-  accountId: string | null;
-  costCentreId: string | null;
-  taxCodeId: string | null;
 }
 export type LineField = keyof LineCells;
 /** line: goods or a service; charge: freight and the like of the totals; text: words alone, kept with the bill. */
@@ -85,9 +97,7 @@ export const emptyCells = (): LineCells => ({
   taxRate: null,
   amount: null,
   serviceDate: null,
-  accountId: null,
-  costCentreId: null,
-  taxCodeId: null,
+  ...codingOf(null),
 });
 /** What a row of text alone keeps. */
 export const textCells: readonly LineField[] = ['code', 'description'];

@@ -1,11 +1,17 @@
 import { describe, expect, it } from 'vitest';
+import { codingOf } from '../bills/index.ts';
 import { checkOf, checks, runChecks, type CheckedBill, type Facts, type Setting } from './index.ts';
 
 const rules = new Map([['s20', { id: 's20', code: 'S20', rate: '20', recoverable: '100', reverseCharge: false }]]);
+const rules20 = rules.get('s20')!;
 const facts: Facts = {
   baseCurrency: 'GBP',
   taxRules: rules,
   needsCostCentre: new Set(['a']),
+  dimensions: [],
+  needsDimensions: new Map(),
+  combinations: [],
+  codes: new Map(),
   gathering: new Set(['top']),
   closed: new Set(['old-account', 'old-centre', 'old-code']),
   duplicate: null,
@@ -43,9 +49,7 @@ const good: CheckedBill = {
       priceQuantity: '1',
       discountPercent: null,
       amount: '100.00',
-      accountId: 'a',
-      costCentreId: 'c',
-      taxCodeId: 's20',
+      ...codingOf({ accountId: 'a', costCentreId: 'c', taxCodeId: 's20' }),
     },
   ],
 };
@@ -181,4 +185,58 @@ describe('a company’s settings', () => {
   });
   it('change nothing where posting needs it', () =>
     expect(run({ supplierId: null }, {}, new Map([['supplier-missing', 'off']]))[0]).toMatchObject({ severity: 'stops' }));
+});
+
+describe('the company’s own dimensions', () => {
+  const project = { field: 'dimension1', name: 'Project', always: false } as const;
+  const eu = { field: 'dimension2', name: 'EU fund', always: true } as const;
+  const said = (...args: Parameters<typeof run>) => run(...args).map((e) => [e.path, e.sentence, e.many]);
+  it('are asked for where the account needs one, or always, and by their name', () => {
+    const needs = { dimensions: [project, eu], needsDimensions: new Map([['a', ['dimension1' as const]]]) };
+    expect(said({}, needs)).toEqual([
+      ['l1.dimension1', 'Row 1 needs a project.', 'need a project'],
+      ['l1.dimension2', 'Row 1 needs an EU fund.', 'need an EU fund'],
+    ]);
+    expect(codes(oneLine({ accountId: 'b', dimension2: 'f' }), needs)).toEqual([]);
+    // A dimension that is closed is not asked for, and rows of text alone need none.
+    expect(codes({}, { ...needs, dimensions: [project], needsDimensions: new Map([['a', ['dimension3' as const]]]) })).toEqual([]);
+    expect(codes({ lines: [good.lines[0]!, { ...good.lines[0]!, id: 't', kind: 'text', amount: null }] }, needs)).toHaveLength(2);
+  });
+  it('that are closed on the bill’s day are told', () =>
+    expect(said(oneLine({ dimension1: 'p' }), { dimensions: [project], closed: new Set(['p']) })).toEqual([
+      ['l1.dimension1', 'Row 1 has a project that is closed on the bill’s day. Choose another.', 'have a project that is closed on the bill’s day. Choose another'],
+    ])); // prettier-ignore
+});
+
+describe('what goes together', () => {
+  const ranges = (from: string, to = from, open = false) => [{ from, to, open }];
+  const rule = { whenField: 'accountId', when: ranges('6100', '6199', true), onlyField: 'taxCodeId', only: ranges('Z0') } as const;
+  const codesOf = new Map([['a', '61005'], ['b', '6200'], ['s20', 'S20'], ['z0', 'Z0']]); // prettier-ignore
+  const found = (line: Parameters<typeof oneLine>[0]) => run(oneLine(line), { combinations: [rule], codes: codesOf });
+  it('is told at the cell that does not fit, with the rule', () =>
+    expect(found({})[0]).toMatchObject({
+      code: 'combination-barred',
+      path: 'l1.taxCodeId',
+      severity: 'stops',
+      sentence: 'Row 1 has tax code S20. Where the account is 6100 to 6199, the tax code must be Z0.',
+    }));
+  it('is no matter outside the rule’s range, or where a cell is empty: that is another check’s', () => {
+    expect(found({ accountId: 'b' })).toEqual([]);
+    const rules = new Map([['z0', { ...rules20, id: 'z0', code: 'Z0' }], ['s20', rules20]]); // prettier-ignore
+    expect(run(oneLine({ taxCodeId: 'z0' }), { combinations: [rule], codes: codesOf, taxRules: rules }).map((e) => e.code)).not.toContain(
+      'combination-barred',
+    );
+    expect(found({ taxCodeId: null }).map((e) => e.code)).toEqual(['tax-code-missing']);
+  });
+  it('holds for a company’s own dimensions, by their names', () => {
+    const own = { whenField: 'dimension1', when: ranges('P1'), onlyField: 'costCentreId', only: ranges('3', '3', true) } as const;
+    const more = {
+      combinations: [own],
+      dimensions: [{ field: 'dimension1', name: 'Project', always: false } as const],
+      codes: new Map([['p', 'P1'], ['c', '200']]), // prettier-ignore
+    };
+    expect(run(oneLine({ dimension1: 'p' }), more)[0]!.sentence).toBe(
+      'Row 1 has cost centre 200. Where the project is P1, the cost centre must be 3*.',
+    );
+  });
 });

@@ -1,3 +1,16 @@
-export { checkOf, checks, runChecks } from './registry.ts';
+export { checkOf, checks, runChecks, stopsCoding } from './registry.ts';
 export { spacedIban } from './supplier.ts';
-export type { Check, CheckedBill, CheckedLine, Exception, Facts, Setting, Settling, Severity } from './types.ts';
+export { fieldName } from './combinations.ts';
+export type {
+  Check,
+  CheckedBill,
+  CheckedLine,
+  CodingFacts,
+  Combination,
+  Dimension,
+  Exception,
+  Facts,
+  Setting,
+  Settling,
+  Severity,
+} from './types.ts';

@@ -1,5 +1,6 @@
 import { cellPath, priced } from '../bills/index.ts';
 import { decOrNull } from '../money/index.ts';
+import { combinationChecks } from './combinations.ts';
 import type { Check, CheckedLine, Facts } from './types.ts';
 
 /** A check of every line: found where a line is wrong; `said` of one such row, and of many. */
@@ -18,9 +19,10 @@ const eachLine = (
   adjustable: false,
   settledBy: [],
   what,
-  said,
   run: (bill, facts) =>
-    bill.lines.flatMap((line, i) => (wrong(line, facts) ? [{ path: cellPath(line.id, cell), sentence: `Row ${i + 1} ${said[0]}.` }] : [])),
+    bill.lines.flatMap((line, i) =>
+      wrong(line, facts) ? [{ path: cellPath(line.id, cell), sentence: `Row ${i + 1} ${said[0]}.`, many: said[1] }] : [],
+    ),
 });
 const closed = (code: string, cell: 'accountId' | 'costCentreId' | 'taxCodeId', what: string, said: readonly [string, string]): Check =>
   eachLine(code, cell, what, said, (l, f) => l[cell] !== null && f.closed.has(l[cell]), ['closed']);
@@ -99,4 +101,5 @@ export const lineChecks: Check[] = [
     'has a tax code that is not in use on the bill’s day. Choose another',
     'have tax codes that are not in use on the bill’s day. Choose others',
   ]),
+  ...combinationChecks,
 ];

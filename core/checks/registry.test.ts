@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkOf, checks, runChecks, type CheckedBill, type CheckedLine, type Facts, type Setting } from './index.ts';
+import { dimensionFields, type DimensionField } from '../bills/index.ts';
+import {
+  checkOf,
+  checks,
+  runChecks,
+  stopsCoding,
+  type CheckedBill,
+  type CheckedLine,
+  type Dimension,
+  type Facts,
+  type Setting,
+} from './index.ts';
 
 /** Any bill that a page or a person may make, and any facts beside it. */
 const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
@@ -21,6 +32,12 @@ const line = (id: string): fc.Arbitrary<CheckedLine> =>
     accountId: maybe(fc.constantFrom('a', 'old-account')),
     costCentreId: maybe(fc.constantFrom('c', 'old-centre')),
     taxCodeId: maybe(fc.constantFrom('s20', 'rc', 'old-code', 'unknown')),
+    ...(Object.fromEntries(dimensionFields.slice(2).map((f) => [f, fc.constant(null)])) as Record<
+      Exclude<DimensionField, 'dimension1' | 'dimension2'>,
+      fc.Arbitrary<null>
+    >),
+    dimension1: maybe(fc.constantFrom('p', 'old-project')),
+    dimension2: maybe(fc.constant('f')),
   });
 const lines = fc.nat(4).chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => line(`l${i}`)))) as fc.Arbitrary<CheckedLine[]>;
 const paths = ['gross', 'net', 'issueDate', 'l0.amount', 'l1.quantity', 'l9.amount', 'lines'];
@@ -51,7 +68,22 @@ const facts: fc.Arbitrary<Facts> = fc.record({
   baseCurrency: fc.constant('GBP'),
   taxRules: fc.constant(rules),
   needsCostCentre: fc.constantFrom(new Set<string>(), new Set(['a'])),
-  closed: fc.constant(new Set(['old-account', 'old-centre', 'old-code'])),
+  closed: fc.constant(new Set(['old-account', 'old-centre', 'old-code', 'old-project'])),
+  dimensions: fc.subarray<Dimension>([
+    { field: 'dimension1', name: 'Project', always: false },
+    { field: 'dimension2', name: 'EU fund', always: true },
+  ]),
+  needsDimensions: fc.constantFrom(new Map(), new Map([['a', ['dimension1', 'dimension2'] as const]])),
+  combinations: fc.uniqueArray(
+    fc.record({
+      whenField: fc.constantFrom('accountId' as const, 'dimension1' as const),
+      when: fc.constant([{ from: '61', to: '62', open: true }]),
+      onlyField: fc.constantFrom('taxCodeId' as const, 'dimension2' as const),
+      only: fc.constantFrom([{ from: 'S20', to: 'S20', open: false }], [{ from: 'X', to: 'X', open: true }]),
+    }),
+    { selector: (c) => `${c.whenField} ${c.onlyField} ${c.only[0]!.from}` },
+  ),
+  codes: fc.constant(new Map([['a', '6100'], ['p', '62'], ['f', 'F-1'], ['s20', 'S20'], ['rc', 'RC']])), // prettier-ignore
   gathering: fc.constantFrom(new Set<string>(), new Set(['a'])),
   duplicate: maybe(fc.constant('A-1 of 3 Nov 2026')),
   hasRate: fc.boolean(),
@@ -120,6 +152,20 @@ describe('whatever a bill holds, the checks', () => {
           const check = checkOf(e.code)!;
           expect(e.severity).toBe(check.adjustable ? (set.get(e.code) ?? check.severity) : check.severity);
         }
+      }),
+    ));
+  it('stop posting for what rows are coded with, and for nothing else', () =>
+    fc.assert(
+      fc.property(bill, facts, (of, known) => {
+        const said = new Set(
+          runChecks(of, known)
+            .filter((e) => checkOf(e.code)!.scope === 'lines')
+            .map((e) => e.sentence),
+        );
+        const stops = stopsCoding(of.lines, known);
+        if (stops !== null) expect(said).toContain(stops);
+        const coded = /closed on|gathers|not in use|needs a cost centre|needs a project|needs an? EU fund|must be/;
+        expect(stops !== null, [...said].join(' ')).toBe([...said].some((sentence) => coded.test(sentence)));
       }),
     ));
   it('look only at the facts that they name', () =>

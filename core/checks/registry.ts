@@ -3,7 +3,7 @@ import { headerChecks } from './header.ts';
 import { lineChecks } from './lines.ts';
 import { sumChecks } from './sums.ts';
 import { supplierChecks } from './supplier.ts';
-import type { Check, CheckedBill, Exception, Facts, Setting } from './types.ts';
+import type { Check, CheckedBill, CheckedLine, CodingFacts, Exception, Facts, Setting } from './types.ts';
 
 /** All checks, in the order in which a clerk reads a bill. A new check is one more entry in one of these lists. */
 export const checks: readonly Check[] = [...documentChecks, ...headerChecks, ...supplierChecks, ...lineChecks, ...sumChecks];
@@ -17,15 +17,37 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
   return checks.flatMap((check) => {
     const severity = check.adjustable ? (settings.get(check.code) ?? check.severity) : check.severity;
     if (severity === 'off') return [];
-    return check.run(bill, facts).map(({ path, sentence, key = '', choices = [], changes = [] }) => ({
+    return check.run(bill, facts).map(({ path, sentence, many = null, key = '', choices = [], changes = [] }) => ({
       code: check.code,
       path,
       key,
       sentence,
+      many,
       severity,
       settledBy: check.settledBy,
       choices,
       changes,
     }));
   });
+}
+
+const codingNeeds: readonly (keyof Facts)[] = [
+  'closed',
+  'gathering',
+  'needsCostCentre',
+  'dimensions',
+  'needsDimensions',
+  'combinations',
+  'codes',
+] satisfies (keyof CodingFacts)[];
+/** The checks of what rows are coded with: what the lists say may have changed since a bill was sent on. */
+const codingChecks = checks.filter((c) => c.needs.length > 0 && c.needs.every((n) => codingNeeds.includes(n)));
+
+/** Why rows cannot be posted as they are coded, as the company's lists stand now: the first sentence; null where they can. */
+export function stopsCoding(lines: readonly CheckedLine[], facts: CodingFacts): string | null {
+  for (const check of codingChecks) {
+    const [found] = check.run({ lines } as CheckedBill, facts as Facts);
+    if (found) return found.sentence;
+  }
+  return null;
 }

@@ -1,7 +1,8 @@
-import type { LineKind, Parting } from '../bills/index.ts';
+import type { Coding, CodingField, DimensionField, LineKind, Parting } from '../bills/index.ts';
+import type { Range } from '../ranges/index.ts';
 import type { TaxRule } from '../tax/index.ts';
 
-export interface CheckedLine {
+export interface CheckedLine extends Coding {
   id: string;
   kind: LineKind;
   description: string;
@@ -10,9 +11,6 @@ export interface CheckedLine {
   priceQuantity: string;
   discountPercent: string | null;
   amount: string | null;
-  accountId: string | null;
-  costCentreId: string | null;
-  taxCodeId: string | null;
 }
 export interface CheckedBill {
   kind: 'invoice' | 'credit-note';
@@ -35,16 +33,39 @@ export interface CheckedBill {
   unsure: string[];
 }
 
-/** What a check may need to know beside the bill; gathered once, for all checks. */
-export interface Facts {
-  baseCurrency: string;
-  taxRules: ReadonlyMap<string, TaxRule>;
+/** One of the company's own dimensions. `always`: every line has one. */
+export interface Dimension {
+  field: DimensionField;
+  name: string;
+  always: boolean;
+}
+/** Where one field's code is in `when`, the other's has to be in `only`. What is empty is not its business. */
+export interface Combination {
+  whenField: CodingField;
+  when: readonly Range[];
+  onlyField: CodingField;
+  only: readonly Range[];
+}
+/** What is to know of what lines are coded with. */
+export interface CodingFacts {
   /** Accounts that need a cost centre. */
   needsCostCentre: ReadonlySet<string>;
-  /** Accounts, cost centres and tax codes that take no lines of a bill of this day. */
+  /** Accounts, cost centres, tax codes and values of dimensions that take no lines of a bill of this day. */
   closed: ReadonlySet<string>;
   /** Accounts that only gather the ones under them. */
   gathering: ReadonlySet<string>;
+  dimensions: readonly Dimension[];
+  /** The dimensions that lines on an account need, by account. */
+  needsDimensions: ReadonlyMap<string, readonly DimensionField[]>;
+  combinations: readonly Combination[];
+  /** The codes of all that the lines name, by id. */
+  codes: ReadonlyMap<string, string>;
+}
+
+/** What a check may need to know beside the bill; gathered once, for all checks. */
+export interface Facts extends CodingFacts {
+  baseCurrency: string;
+  taxRules: ReadonlyMap<string, TaxRule>;
   /** Another live bill with the same supplier and number, as people call it. */
   duplicate: string | null;
   /** There is an exchange rate for the bill's currency and date. */
@@ -89,6 +110,7 @@ export interface Change extends Parting {
 export interface Found {
   path: string;
   sentence: string;
+  /** What is said of several rows of which it is so: “need a project”. */ many?: string;
   key?: string;
   choices?: Choice[];
   changes?: Change[];
@@ -103,8 +125,6 @@ export interface Check {
   settledBy: readonly Settling[];
   /** What it looks for, for the settings. */
   what: string;
-  /** Of a check of every row: what is said of one that fails (“Row 3 …”), and of many together (“7 rows …”). */
-  said?: readonly [one: string, many: string];
   run(bill: CheckedBill, facts: Facts): Found[];
 }
 
@@ -114,6 +134,7 @@ export interface Exception {
   path: string;
   key: string;
   sentence: string;
+  /** What is said of several rows of which it is so; null for what is found once. */ many: string | null;
   severity: Severity;
   settledBy: readonly Settling[];
   choices: Choice[];

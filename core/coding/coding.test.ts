@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { Memory, suggest, sure, withAccountTax, type Coding, type LineToCode, type RateCode } from './index.ts';
+import { codingFields } from '../bills/index.ts';
+import { Memory, suggest, sure, withFollowing, type Coding, type LineToCode, type RateCode, type Suggestions, type With } from './index.ts';
 
 const codes: RateCode[] = [
   { id: 's20', rate: '20', reverseCharge: false },
@@ -15,7 +16,7 @@ const line = (description: string, more: Partial<LineToCode> = {}): LineToCode =
   taxRate: null,
   ...more,
 });
-const usual: Coding = { accountId: 'usual', costCentreId: 'c9', taxCodeId: 's20' };
+const usual: Partial<Coding> = { accountId: 'usual', costCentreId: 'c9', taxCodeId: 's20' };
 /** Lines as they were posted, in this order, a day after the other from 1 November. */
 function posted(...lines: [description: string, accountId: string, more?: Partial<LineToCode & Coding>][]): Memory {
   const memory = new Memory();
@@ -28,7 +29,7 @@ function posted(...lines: [description: string, accountId: string, more?: Partia
     });
   return memory;
 }
-const one = (of: LineToCode, memory: Memory, own: Coding | null = null) => suggest([of], memory, own, codes)[0]!;
+const one = (of: LineToCode, memory: Memory, own: Partial<Coding> | null = null) => suggest([of], memory, own, codes)[0]!;
 const times = <T>(n: number, of: T): T[] => Array.from({ length: n }, () => of);
 
 describe('a suggestion for a line', () => {
@@ -89,8 +90,7 @@ describe('a suggestion for a line', () => {
   });
   it('is no tax code that there is no more', () =>
     expect(one(line('Compost'), posted(['Compost', 'media', { taxCodeId: 'gone' }])).taxCodeId).toEqual([]));
-  it('is none where nothing is known', () =>
-    expect(one(line('Compost'), posted())).toEqual({ accountId: [], costCentreId: [], taxCodeId: [] }));
+  it('is none where nothing is known', () => expect(Object.values(one(line('Compost'), posted())).flat()).toEqual([]));
   it('words of two letters, numbers and accents do not count', () =>
     expect(
       one(line('Pépinière à 12 l'), posted(['12 l of it', 'other'], ...times(3, ['pepiniere 99', 'media'] as [string, string])))
@@ -98,30 +98,47 @@ describe('a suggestion for a line', () => {
     ).toBe('media'));
 });
 
-describe('the usual tax code of an account', () => {
-  const usualTax = new Map([['media', 'r5'], ['gone', 'closed']]); // prettier-ignore
-  const suggested = (account: string, tax: string | null, taxRate: string | null = null) => {
-    const of = line('Compost', { taxRate });
-    const found = withAccountTax(
-      [of],
-      [
-        {
-          accountId: [{ id: account, share: 0.9, why: 'x' }],
-          costCentreId: [],
-          taxCodeId: tax ? [{ id: tax, share: 0.97, why: 'y' }] : [],
-        },
-      ],
-      usualTax,
-      codes,
-    );
-    return found[0]!.taxCodeId;
-  };
-  it('is taken where nothing else says one, and is no surer than the account', () =>
+describe('what goes with what is suggested', () => {
+  const nothing = Object.fromEntries(codingFields.map((f) => [f, []])) as unknown as Suggestions;
+  const going = new Map<string, With[]>([
+    ['media', [{ field: 'taxCodeId', id: 'r5' }]],
+    ['gone', [{ field: 'taxCodeId', id: 'closed' }]],
+    ['c7', [{ field: 'dimension1', id: 'roof' }]],
+    ['roof', [{ field: 'dimension2', id: 'appeal' }]],
+  ]);
+  const given = (of: Partial<Suggestions>, taxRate: string | null = null) =>
+    withFollowing([line('Compost', { taxRate })], [{ ...nothing, ...of }], going, codes)[0]!;
+  const suggested = (account: string, tax: string | null, taxRate: string | null = null) =>
+    given({ accountId: [{ id: account, share: 0.9, why: 'x' }], taxCodeId: tax ? [{ id: tax, share: 0.97, why: 'y' }] : [] }, taxRate)
+      .taxCodeId;
+  it('is the account’s usual tax code where nothing else says one, no surer than the account', () =>
     expect(suggested('media', null)).toEqual([{ id: 'r5', share: 0.9, why: 'Usual for this account' }]));
   it('gives way to what was posted, and to the rate that the page states; a closed one is not suggested', () => {
     expect(suggested('media', 's20')).toEqual([{ id: 's20', share: 0.97, why: 'y' }]);
     expect(suggested('media', null, '20')).toEqual([]);
     expect(suggested('media', null, '5.00')[0]!.id).toBe('r5');
     expect(suggested('gone', null)).toEqual([]);
+  });
+  it('is a cost centre’s project before what was posted with others, and with it the project’s fund', () => {
+    const found = given({ costCentreId: [{ id: 'c7', share: 0.8, why: 'x' }], dimension1: [{ id: 'other', share: 0.5, why: 'y' }] });
+    expect(found.dimension1.map((o) => [o.id, Number(o.share.toFixed(2))])).toEqual([['roof', 0.8], ['other', 0.1]]); // prettier-ignore
+    expect(found.dimension1[0]!.why).toBe('Goes with this cost centre');
+    expect(found.dimension2).toEqual([{ id: 'appeal', share: 0.8, why: 'Goes with another dimension' }]);
+    expect(given({ costCentreId: [{ id: 'c8', share: 0.8, why: 'x' }] }).dimension1).toEqual([]);
+  });
+});
+
+describe('a company’s own dimension', () => {
+  const memory = posted(...times(8, ['Roof timber', 'repairs', { dimension1: 'roof' }] as [string, string, object]));
+  const timber = line('Roof timber');
+  it('is suggested as lines like it had it, only where the company uses it, and no surer than the account', () => {
+    const [own] = suggest([timber], memory, null, codes, ['dimension1']);
+    expect(own!.dimension1[0]).toMatchObject({ id: 'roof', why: '8 of 8 lines like this from this supplier; last 8 Nov 2026' });
+    expect(own!.dimension1[0]!.share).toBeLessThanOrEqual(own!.accountId[0]!.share);
+    expect(suggest([timber], memory, null, codes)[0]!.dimension1).toEqual([]);
+  });
+  it('that most lines like it have not is not filled in', () => {
+    const rarely = posted(...times(6, ['Roof timber', 'repairs'] as [string, string]), ['Roof timber', 'repairs', { dimension1: 'roof' }]);
+    expect(suggest([timber], rarely, null, codes, ['dimension1'])[0]!.dimension1[0]!.share).toBeLessThan(sure);
   });
 });

@@ -1,6 +1,6 @@
 export { contextsOf, tellingWords, type ContextKind, type Contexts, type Standing } from './contexts.ts';
 export { Memory, remembered } from './memory.ts';
 export { Counts, rank, type Because, type Ranked } from './rank.ts';
-export { suggest, withAccountTax, sure, type LineToCode, type Option, type RateCode, type Suggestions } from './suggest.ts';
-export { codingFields, type Coded, type Coding, type CodingField, type History, type LineSaid } from './types.ts';
+export { suggest, withFollowing, sure, type LineToCode, type Option, type RateCode, type Suggestions, type With } from './suggest.ts';
+export type { Coded, Coding, CodingField, History, LineSaid } from './types.ts';
 export { whyOf } from './why.ts';

@@ -1,3 +1,4 @@
+import { codingOf } from '../bills/index.ts';
 import { contextsOf } from './contexts.ts';
 import type { Coded, Coding, History, LineSaid } from './types.ts';
 
@@ -13,8 +14,8 @@ export class Memory implements History {
   }
 
   /** Takes in a posted line; the latest is learned last. */
-  learn(line: LineSaid & { day: string }, { accountId, costCentreId, taxCodeId }: Coding): void {
-    const coded: Coded = { supplierId: line.supplierId, day: line.day, accountId, costCentreId, taxCodeId };
+  learn(line: LineSaid & { day: string }, coding: Partial<Coding>): void {
+    const coded: Coded = { supplierId: line.supplierId, day: line.day, ...codingOf(coding) };
     for (const { keys } of contextsOf(line).contexts)
       for (const key of keys) {
         const list = this.contexts.get(key);

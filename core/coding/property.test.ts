@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { codingFields, contextsOf, Memory, remembered, suggest, type Coding, type LineSaid, type RateCode } from './index.ts';
+import { codingFields, codingOf } from '../bills/index.ts';
+import { contextsOf, Memory, remembered, suggest, type Coding, type LineSaid, type RateCode } from './index.ts';
 
 const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
 const day = fc.integer({ min: 0, max: 700 }).map((d) => new Date(Date.UTC(2025, 0, 1) + d * 86_400_000).toISOString().slice(0, 10));
@@ -13,11 +14,14 @@ const said: fc.Arbitrary<LineSaid & { day: string }> = fc.record({
   amount: maybe(fc.constantFrom('4.00', '40.00', '4000.00')),
   day,
 });
-const coding: fc.Arbitrary<Coding> = fc.record({
-  accountId: maybe(fc.constantFrom('media', 'tools')),
-  costCentreId: maybe(fc.constantFrom('c1', 'c2')),
-  taxCodeId: maybe(fc.constantFrom('s20', 'r5', 'rc')),
-});
+const coding: fc.Arbitrary<Coding> = fc
+  .record({
+    accountId: maybe(fc.constantFrom('media', 'tools')),
+    costCentreId: maybe(fc.constantFrom('c1', 'c2')),
+    taxCodeId: maybe(fc.constantFrom('s20', 'r5', 'rc')),
+    dimension2: maybe(fc.constantFrom('f1', 'f2')),
+  })
+  .map(codingOf);
 const past = fc.array(fc.tuple(said, coding), { maxLength: 12 });
 const codes: RateCode[] = [
   { id: 's20', rate: '20', reverseCharge: false },
@@ -34,7 +38,7 @@ describe('whatever was posted', () => {
   it('shares fall from the first to the last and are never more than one in all, and each says why', () =>
     fc.assert(
       fc.property(said, past, maybe(coding), maybe(fc.constantFrom('20', '5.00', '7')), (line, before, usual, taxRate) => {
-        const [found] = suggest([{ ...line, taxRate }], learned(before), usual, codes);
+        const [found] = suggest([{ ...line, taxRate }], learned(before), usual, codes, ['dimension2']);
         for (const field of codingFields) {
           const shares = found![field].map((o) => o.share);
           expect(shares).toEqual([...shares].sort((a, b) => b - a));
@@ -47,7 +51,7 @@ describe('whatever was posted', () => {
   it('only what was posted, is usual, or has the stated rate is suggested', () =>
     fc.assert(
       fc.property(said, past, maybe(coding), maybe(fc.constantFrom('20', '5.00', '7')), (line, before, usual, taxRate) => {
-        const [found] = suggest([{ ...line, taxRate }], learned(before), usual, codes);
+        const [found] = suggest([{ ...line, taxRate }], learned(before), usual, codes, ['dimension2']);
         for (const field of codingFields)
           for (const { id } of found![field])
             expect(
@@ -68,7 +72,7 @@ describe('whatever was posted', () => {
 });
 
 describe('the memory', () => {
-  const numbered = (n: number): Coding => ({ accountId: String(n), costCentreId: null, taxCodeId: null });
+  const numbered = (n: number): Coding => codingOf({ accountId: String(n) });
   it('has in each context the lines that stand in it, the latest first', () =>
     fc.assert(
       fc.property(fc.array(said, { maxLength: 12 }), (lines) => {

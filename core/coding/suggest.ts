@@ -1,3 +1,4 @@
+import { codingFields, type DimensionField } from '../bills/index.ts';
 import { contextsOf } from './contexts.ts';
 import { Counts, rank, type Ranked } from './rank.ts';
 import type { Coding, CodingField, History, LineSaid } from './types.ts';
@@ -29,49 +30,84 @@ const usualShare = 0.96,
 export type LineToCode = LineSaid & { taxRate: string | null };
 
 /**
- * What lines may be coded with, by this company's posted lines like them and what is usual for their supplier. The cost centre follows from
- * the account, the tax code from it and from the rate that the page states: a stated rate leaves only codes of that rate, and never
- * brings in reverse charge. Lines of one bill are given together: what they have in common is counted once.
+ * What lines may be coded with, by this company's posted lines like them and what is usual for their supplier. The cost centre and the
+ * dimensions follow from the account, the tax code from it and from the rate that the page states: a stated rate leaves only codes of
+ * that rate, and never brings in reverse charge. Lines of one bill are given together: what they have in common is counted once.
+ * `dimensions`: those that the company uses.
  */
-export function suggest(lines: readonly LineToCode[], history: History, usual: Coding | null, codes: readonly RateCode[]): Suggestions[] {
+export function suggest(
+  lines: readonly LineToCode[],
+  history: History,
+  usual: Partial<Coding> | null,
+  codes: readonly RateCode[],
+  dimensions: readonly DimensionField[] = [],
+): Suggestions[] {
   const counts = new Counts(history);
-  return lines.map((line) => suggestOne(line, counts, usual, codes));
+  return lines.map((line) => suggestOne(line, counts, usual, codes, dimensions));
 }
 
+/** What goes with a value of a list, where it stands on a line: the usual tax code of an account, the branch of a cost centre. */
+export interface With {
+  field: CodingField;
+  id: string;
+}
+const withWhy: Partial<Record<CodingField, string>> = { accountId: 'Goes with this account', costCentreId: 'Goes with this cost centre' };
+
 /**
- * Suggestions with the usual tax code of the likeliest account where nothing else says one: the least trusted, and as sure as the account.
- * A rate that the page states has to be the code's.
+ * Suggestions with what goes with the likeliest account, cost centre and dimensions, as sure as these. A dimension that goes with one of
+ * them comes before what was posted with others; a tax code only where nothing else says one, and with the rate that the page states.
  */
-export function withAccountTax(
+export function withFollowing(
   lines: readonly LineToCode[],
   suggestions: readonly Suggestions[],
-  usualTax: ReadonlyMap<string, string>,
+  going: ReadonlyMap<string, readonly With[]>,
   codes: readonly RateCode[],
 ): Suggestions[] {
-  return suggestions.map((s, i) => {
-    const [account] = s.accountId,
-      code = codes.find((c) => account && c.id === usualTax.get(account.id)),
-      stated = lines[i]!.taxRate;
-    if (s.taxCodeId.length > 0 || !account || !code || (stated !== null && Number(stated) !== Number(code.rate))) return s;
-    return { ...s, taxCodeId: [{ id: code.id, share: Math.min(usualShare, account.share), why: 'Usual for this account' }] };
+  return suggestions.map((suggested, i) => {
+    const now = { ...suggested },
+      given = new Set<CodingField>();
+    for (const source of codingFields) {
+      const [likely] = now[source];
+      for (const { field, id } of (likely && going.get(likely.id)) ?? []) {
+        if (given.has(field) || (field === 'taxCodeId' && !taxFits(now.taxCodeId, id, lines[i]!.taxRate, codes))) continue;
+        given.add(field);
+        const why = field === 'taxCodeId' ? 'Usual for this account' : (withWhy[source] ?? 'Goes with another dimension');
+        const share = Math.min(field === 'taxCodeId' ? usualShare : 1, likely!.share);
+        now[field] = [{ id, share, why }, ...now[field].filter((o) => o.id !== id).map((o) => ({ ...o, share: o.share * (1 - share) }))];
+      }
+    }
+    return now;
   });
+}
+function taxFits(others: readonly Option[], id: string, stated: string | null, codes: readonly RateCode[]): boolean {
+  const code = codes.find((c) => c.id === id);
+  return others.length === 0 && code !== undefined && (stated === null || Number(stated) === Number(code.rate));
 }
 
 /** An option whose sentence is made when it is offered: most are not. */
 type Candidate = Omit<Option, 'why'> & { why(): string };
+const none = Object.fromEntries(codingFields.map((field) => [field, []])) as unknown as Suggestions;
 const offered = (candidates: readonly Candidate[]): Option[] =>
   candidates.slice(0, mostOptions).map(({ id, share, why }) => ({ id, share, why: why() }));
 
-function suggestOne(line: LineToCode, counts: Counts, usual: Coding | null, codes: readonly RateCode[]): Suggestions {
+function suggestOne(
+  line: LineToCode,
+  counts: Counts,
+  usual: Partial<Coding> | null,
+  codes: readonly RateCode[],
+  dimensions: readonly DimensionField[],
+): Suggestions {
   const standing = contextsOf(line);
   const accounts = withUsual(rank('accountId', standing, counts), usual?.accountId ?? null),
     [account] = accounts;
   const following = (field: CodingField) => withUsual(rank(field, standing, counts, account?.id), usual?.[field] ?? null);
   // What follows from an account is no surer than the account.
-  const centres = following('costCentreId').map((o) => ({ ...o, share: Math.min(o.share, account?.share ?? 1) }));
+  const borne = (field: CodingField) => offered(following(field).map((o) => ({ ...o, share: Math.min(o.share, account?.share ?? 1) })));
   return {
+    ...none,
+    ...Object.fromEntries(dimensions.map((field) => [field, borne(field)])),
     accountId: offered(accounts),
-    costCentreId: offered(centres),
+    costCentreId: borne('costCentreId'),
     taxCodeId: offered(withStated(following('taxCodeId'), line.taxRate, codes)),
   };
 }

@@ -1,11 +1,6 @@
-/** What a line is coded with. */
-export interface Coding {
-  accountId: string | null;
-  costCentreId: string | null;
-  taxCodeId: string | null;
-}
-export type CodingField = keyof Coding;
-export const codingFields = ['accountId', 'costCentreId', 'taxCodeId'] as const satisfies readonly CodingField[];
+import type { Coding, CodingField } from '../bills/index.ts';
+
+export type { Coding, CodingField };
 
 /** What a line says that its coding may follow from. */
 export interface LineSaid {

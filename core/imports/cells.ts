@@ -1,4 +1,5 @@
 import { findDates, typedDate, type DateOrder } from '../dates/index.ts';
+import { dec } from '../money/index.ts';
 import { parseNumber, type NumberStyle } from '../numbers/index.ts';
 import { isIban, squash } from '../reading/index.ts';
 import { parseTerms } from '../terms/index.ts';
@@ -58,8 +59,12 @@ export function readCell(field: ImportField, cell: string, style: ColumnStyle): 
     case 'code':
       return /\s/.test(text) ? { wrong: `${quoted} has a space in it; a code has none.` } : { value: text };
     case 'decimal': {
-      const value = parseNumber(text, style.numbers);
-      return value === null ? { wrong: `${quoted} is not a number.` } : { value };
+      const percent = field.among === 'percent',
+        value = parseNumber(percent ? text.replace(/\s*%$/, '') : text, style.numbers);
+      if (value === null) return { wrong: `${quoted} is not a number.` };
+      if (field.among === 'positive' && dec(value).lte(0)) return { wrong: 'This has to be above zero.' };
+      if (percent && (dec(value).lt(0) || dec(value).gt(100))) return { wrong: 'This is a percentage between 0 and 100.' };
+      return { value };
     }
     case 'day': {
       const day = dayOfCell(text, style.order);

@@ -1,6 +1,6 @@
 import { readCell, styleOf, type ColumnStyle } from './cells.ts';
 import type { Mapping } from './mapping.ts';
-import type { Finding, GoodRow, ImportField, ImportValues, ListSpec, Named } from './types.ts';
+import { named, type Finding, type GoodRow, type ImportField, type ImportValues, type ListSpec, type Named } from './types.ts';
 
 /** What the company has: codes that cells may name, in lower case, and each row's parent where a list has one. */
 export interface Known {
@@ -19,11 +19,11 @@ interface Column {
   style: ColumnStyle;
 }
 
-const named: readonly string[] = ['account', 'cost-centre', 'tax-code', 'person'] satisfies Named[];
 const called: Record<Named, string> = {
   account: 'account',
   'cost-centre': 'cost centre',
   'tax-code': 'tax code',
+  dimension: 'dimension',
   person: 'person here with the mail address',
 };
 /** The longest chain of parents, as the database has it. */
@@ -93,7 +93,7 @@ export class DryRun {
       if ('wrong' in read) this.say(row, head, 'error', read.wrong, cells[at] ?? '');
       else {
         values[field.key] = read.value;
-        if (named.includes(field.kind) && typeof read.value === 'string') this.names(row, head, field, read.value);
+        if ((named as readonly string[]).includes(field.kind) && typeof read.value === 'string') this.names(row, head, field, read.value);
       }
     }
     this.together(row, values);
@@ -123,10 +123,9 @@ export class DryRun {
 
   /** What only several cells together tell. */
   private together(row: number, values: ImportValues): void {
-    const { validFrom, validTo, rate } = values;
+    const { validFrom, validTo } = values;
     if (typeof validFrom === 'string' && typeof validTo === 'string' && validTo < validFrom)
       this.say(row, null, 'error', 'The last day is before the first.');
-    if (typeof rate === 'string' && Number(rate) <= 0) this.say(row, null, 'error', 'An exchange rate is above zero.');
   }
 
   /** Rows whose parent does not come after all, and rows that stand under themselves. Each that is left out may leave out others. */

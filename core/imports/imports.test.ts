@@ -123,9 +123,26 @@ describe('the dry run', () => {
       { day: '2026-11-02', currency: 'USD', rate: '0.78' },
     ]);
     expect(said(rates('0', 'x', '-1'))).toEqual([
-      [2, null, 'An exchange rate is above zero.'],
+      [2, 'Rate', 'This has to be above zero.'],
       [3, 'Rate', '“x” is not a number.'],
-      [4, null, 'An exchange rate is above zero.'],
+      [4, 'Rate', 'This has to be above zero.'],
+    ]);
+  });
+  it('tax codes: rates as percentages, with or without their sign', () => {
+    const heads = ['Code', 'Name', 'VAT rate', 'Deductible', 'Account', 'Reverse'];
+    const found = run('tax-codes', heads, [
+      ['S20', 'Standard', '20 %', '', '6000', 'no'],
+      ['H', 'Half', '20', '50%', '6000', ''],
+      ['X', 'Wrong', '120', '-1', 'zzz', ''],
+    ]);
+    expect(found.good.map(({ values: v }) => [v['rate'], v['recoverable'], v['reverseCharge']])).toEqual([
+      ['20', null, false],
+      ['20', '50', false],
+    ]);
+    expect(said(found)).toEqual([
+      [4, 'VAT rate', 'This is a percentage between 0 and 100.'],
+      [4, 'Deductible', 'This is a percentage between 0 and 100.'],
+      [4, 'Account', 'There is no account “zzz”.'],
     ]);
   });
   it('suppliers: terms, check digits, currency', () => {

@@ -66,6 +66,50 @@ export const lists: Record<ImportList, ListSpec> = {
       ...days,
     ],
   },
+  'dimension-values': {
+    list: 'dimension-values',
+    what: 'value',
+    key: ['dimension', 'code'],
+    fields: [
+      { key: 'dimension', label: 'Dimension', names: ['kind', 'list', 'analysis'], kind: 'dimension', required: true },
+      { ...code, names: ['number', 'no', 'id', 'project', 'project code', 'project number'] },
+      { ...name, names: [...name.names, 'project name'] },
+      ...days,
+    ],
+  },
+  'tax-codes': {
+    list: 'tax-codes',
+    what: 'tax code',
+    key: ['code'],
+    fields: [
+      { ...code, names: ['tax code', 'vat code', 'id'] },
+      name,
+      {
+        key: 'rate',
+        label: 'Rate',
+        names: ['rate %', 'percent', 'percentage', 'vat rate', 'tax rate'],
+        kind: 'decimal',
+        among: 'percent',
+        required: true,
+      },
+      {
+        key: 'recoverable',
+        label: 'Reclaimed %',
+        names: ['recoverable', 'recoverable %', 'deductible'],
+        kind: 'decimal',
+        among: 'percent',
+      },
+      { key: 'reverseCharge', label: 'Reverse charge', names: ['reverse'], kind: 'yes-no', otherwise: false },
+      { key: 'account', label: 'Account', names: ['tax account', 'input account', 'recoverable account'], kind: 'account', required: true },
+      {
+        key: 'owedAccount',
+        label: 'Account for tax owed',
+        names: ['output account', 'owed account', 'liability account'],
+        kind: 'account',
+      },
+      ...days,
+    ],
+  },
   suppliers: {
     list: 'suppliers',
     what: 'supplier',
@@ -92,7 +136,7 @@ export const lists: Record<ImportList, ListSpec> = {
     fields: [
       { key: 'day', label: 'From', names: ['date', 'day', 'valid from'], kind: 'day', required: true },
       { key: 'currency', label: 'Currency', names: ['curr', 'ccy', 'code'], kind: 'currency', required: true },
-      { key: 'rate', label: 'Rate', names: ['exchange rate', 'value', 'price'], kind: 'decimal', required: true },
+      { key: 'rate', label: 'Rate', names: ['exchange rate', 'value', 'price'], kind: 'decimal', among: 'positive', required: true },
     ],
   },
 };

@@ -1,6 +1,7 @@
-export type ImportList = 'accounts' | 'cost-centres' | 'suppliers' | 'rates';
-/** What another list's row is named by in a cell: its code, or a person's mail address. */
-export type Named = 'account' | 'cost-centre' | 'tax-code' | 'person';
+export type ImportList = 'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'suppliers' | 'rates';
+/** What another list's row is named by in a cell: its code, a dimension's name, or a person's mail address. */
+export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'person'] as const;
+export type Named = (typeof named)[number];
 export type FieldKind = 'code' | 'text' | 'decimal' | 'day' | 'yes-no' | 'currency' | 'one-of' | 'terms' | 'iban' | Named;
 
 export interface ImportField {
@@ -10,6 +11,7 @@ export interface ImportField {
   kind: FieldKind;
   required?: boolean;
   /** The most letters. */ most?: number;
+  /** Of a decimal: above zero, or a percentage from 0 to 100. */ among?: 'positive' | 'percent';
   /** Of `one-of`. */ options?: readonly string[];
   /** What an empty cell of a yes or no means. */ otherwise?: boolean;
 }

@@ -1,1 +1,1 @@
-export { journalOf, type Journal, type JournalLine, type PostingBill, type PostingLine } from './journal.ts';
+export { bearerOf, journalOf, type Bearer, type Journal, type JournalLine, type PostingBill, type PostingLine } from './journal.ts';

@@ -1,12 +1,20 @@
+import { codingOf, type Coding } from '../bills/index.ts';
 import { allocate, dec, fixed, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 import { netOf, taxByCode, type TaxRule } from '../tax/index.ts';
 
+/** Who and what bears a cost, beside its account: kept with the expense, and with tax that cannot be reclaimed. */
+export type Bearer = Omit<Coding, 'accountId' | 'taxCodeId'>;
+/** What of a line's coding bears its cost. */
+export function bearerOf(coding: Partial<Coding>): Bearer {
+  const { accountId: _account, taxCodeId: _code, ...bearer } = codingOf(coding);
+  return bearer;
+}
 export interface PostingLine {
   id: string;
   description: string;
   amount: string;
   accountId: string;
-  costCentreId: string | null;
+  bearer: Bearer;
   rule: TaxRule & { accountId: string; outputAccountId: string | null };
 }
 export interface PostingBill {
@@ -26,7 +34,8 @@ export interface PostingBill {
 }
 export interface JournalLine {
   accountId: string;
-  costCentreId: string | null;
+  /** Null for tax and for what is owed. */
+  bearer: Bearer | null;
   taxCodeId: string | null;
   supplierId: string | null;
   billLineId: string | null;
@@ -45,7 +54,8 @@ export interface Journal {
 
 interface Entry {
   accountId: string;
-  costCentreId: string | null;
+  /** Null for tax and for what is owed. */
+  bearer: Bearer | null;
   taxCodeId: string | null;
   supplierId: string | null;
   billLineId: string | null;
@@ -88,14 +98,14 @@ export function journalOf(bill: PostingBill): Journal {
     for (const [i, line] of own.entries())
       entries.push({
         accountId: line.accountId,
-        costCentreId: line.costCentreId,
+        bearer: line.bearer,
         taxCodeId: line.rule.id,
         supplierId: null,
         billLineId: line.id,
         description: line.description,
         amount: nets[i]!.plus(borne[i]!),
       });
-    const tax = { costCentreId: null, taxCodeId: rule.id, supplierId: null, billLineId: null },
+    const tax = { bearer: null, taxCodeId: rule.id, supplierId: null, billLineId: null },
       onNet = `on ${formatAmount(share.net, bill.currency)}`;
     if (!recoverable.isZero())
       entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} ${onNet}`, amount: recoverable });
@@ -115,7 +125,7 @@ export function journalOf(bill: PostingBill): Journal {
   const base = inBase(sorted, basePayable, bill);
   const payable: Entry = {
     accountId: bill.payableAccountId,
-    costCentreId: null,
+    bearer: null,
     taxCodeId: null,
     supplierId: bill.supplierId,
     billLineId: null,
@@ -144,11 +154,11 @@ function inBase(entries: Entry[], payable: Decimal, bill: PostingBill): Decimal[
 }
 
 function side(entry: Entry, amount: Decimal, currencyAmount: Decimal, { currency, baseCurrency }: PostingBill): JournalLine {
-  const { accountId, costCentreId, taxCodeId, supplierId, billLineId, description } = entry;
+  const { accountId, bearer, taxCodeId, supplierId, billLineId, description } = entry;
   const debit = amount.isPositive();
   return {
     accountId,
-    costCentreId,
+    bearer,
     taxCodeId,
     supplierId,
     billLineId,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dec, roundTo, sum } from '../money/index.ts';
 import { taxByCode } from '../tax/index.ts';
-import { journalOf, type PostingBill } from './index.ts';
+import { bearerOf, journalOf, type PostingBill } from './index.ts';
 
 const rule = (id: string, rate: string, recoverable = '100', reverseCharge = false) => ({
   id,
@@ -53,7 +53,7 @@ const anyBill = fc
         description: `Line ${i}`,
         amount: l.amount,
         accountId: 'expense',
-        costCentreId: null,
+        bearer: bearerOf({}),
         rule: l.rule,
       })),
     };
@@ -100,7 +100,16 @@ describe('a journal entry', () => {
     supplierName: 'S',
     invoiceNumber: '1',
     payableAccountId: 'payable',
-    lines: [{ id: 'a', description: 'Pots', amount: '100.00', accountId: 'expense', costCentreId: null, rule: r }],
+    lines: [
+      {
+        id: 'a',
+        description: 'Pots',
+        amount: '100.00',
+        accountId: 'expense',
+        bearer: bearerOf({ costCentreId: 'c', dimension2: 'fund' }),
+        rule: r,
+      },
+    ],
     ...over,
   });
   const accounts = (bill: PostingBill) => journalOf(bill).lines.map((l) => [l.accountId, l.debit, l.credit]);

@@ -64,7 +64,7 @@ it('accounts are offered for the bill’s day, with their usual tax code; those 
     true,
   ]);
   const [offer] = await ask('6010', '2026-11-10');
-  expect(offer).toMatchObject({ code: '6010', usualTax: { id: mine.taxCode('R5').id, code: 'R5' } });
+  expect(offer).toMatchObject({ code: '6010', going: [{ field: 'taxCodeId', id: mine.taxCode('R5').id, code: 'R5' }] });
   await world.rows(`update tax_code set valid_to = '2026-11-15' where id = $1`, mine.taxCode('R5').id);
-  expect((await ask('6010', '2026-11-16'))[0]).not.toHaveProperty('usualTax');
+  expect((await ask('6010', '2026-11-16'))[0]).not.toHaveProperty('going');
 });

@@ -1,11 +1,15 @@
 import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
+import { codingFields, type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
 import { openIn } from './open.ts';
-import { choiceUse, costCentre, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { choiceUse, costCentre, dimensionValue, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { combinationsOf } from '../dimensions/combinations.ts';
+import { goingOn } from '../dimensions/going.ts';
+import { fittingCodes } from '../dimensions/ranges.ts';
 
 const shown = 40;
 interface Coded {
@@ -61,47 +65,74 @@ async function find<T extends PgTable & Coded>(
   return [...found.values()];
 }
 
-/** Accounts' usual tax codes by id, as far as bills of the day may use them. */
-async function usualTaxes(db: Executor, companyId: string, ids: (string | null)[], day: string) {
-  const wanted = [...new Set(ids.filter((id) => id !== null))];
-  if (wanted.length === 0) return new Map<string, NonNullable<Choice['usualTax']>>();
-  const codes = await db
-    .select({ id: taxCode.id, code: taxCode.code, name: taxCode.name })
-    .from(taxCode)
-    .where(and(eq(taxCode.companyId, companyId), inArray(taxCode.id, wanted), openIn(taxCode, day)));
-  return new Map(codes.map((c) => [c.id, c]));
+/** The codes of what a line is coded with, by field. */
+async function codesOf(db: Executor, companyId: string, coding: Partial<Coding>): Promise<Map<CodingField, string>> {
+  const tables = { accountId: ledgerAccount, costCentreId: costCentre, taxCodeId: taxCode } as const;
+  const codes = new Map<CodingField, string>();
+  for (const field of codingFields) {
+    const id = coding[field];
+    if (!id) continue;
+    const table = tables[field as keyof typeof tables] ?? dimensionValue;
+    const [row] = await db
+      .select({ code: table.code })
+      .from(table)
+      .where(and(eq(table.companyId, companyId), eq(table.id, id)));
+    if (row) codes.set(field, row.code);
+  }
+  return codes;
 }
 
-/** What a type-ahead field offers for what was typed on a bill of a day, at most forty, the likeliest first. */
-export async function choicesFor(db: Executor, asker: Asker, of: ChoiceKind, q: string, day: string): Promise<Choice[]> {
+const listOf = { accounts: 'accountId', 'cost-centres': 'costCentreId', 'tax-codes': 'taxCodeId' } as const;
+type Row = { id: string; code: string; name: string };
+
+/**
+ * What a type-ahead field offers for what was typed on a bill of a day, at most forty, the likeliest first. `beside`: what else the line
+ * is coded with; what the company does not let go together with it is not offered.
+ */
+export async function choicesFor(
+  db: Executor,
+  asker: Asker,
+  of: ChoiceKind,
+  q: string,
+  day: string,
+  beside: Partial<Coding> = {},
+): Promise<Choice[]> {
+  const companyId = asker.company.id;
+  if (of === 'suppliers') {
+    const rows = await find(db, supplier, asker, q, undefined);
+    return rows.map((s) => ({ id: s.id, code: s.code, name: s.name, detail: s.taxId, terms: s.terms, currency: s.currency }));
+  }
+  if (of === 'all-accounts') {
+    const rows = await find(db, ledgerAccount, asker, q, eq(ledgerAccount.active, true));
+    return rows.map((a) => ({ id: a.id, code: a.code, name: a.name, detail: a.group }));
+  }
+  const field: CodingField = of in listOf ? listOf[of as keyof typeof listOf] : (of as DimensionField);
+  const rules = Object.keys(beside).length > 0 ? await combinationsOf(db, companyId) : [];
+  const codes = rules.length > 0 ? await codesOf(db, companyId, { ...beside, [field]: null }) : new Map();
+  const fits = (code: PgColumn) => and(...fittingCodes(field, code, codes, rules));
+  const shownAs = async <R extends Row>(rows: R[], detail: (row: R) => string | null): Promise<Choice[]> => {
+    const ids = rows.map((r) => r.id);
+    const going = await goingOn(db, companyId, ids, day);
+    return rows.map((r) => ({
+      id: r.id,
+      code: r.code,
+      name: r.name,
+      detail: detail(r),
+      ...(going.has(r.id) ? { going: going.get(r.id)! } : {}),
+    }));
+  };
   switch (of) {
-    case 'suppliers': {
-      const rows = await find(db, supplier, asker, q, undefined);
-      return rows.map((s) => ({ id: s.id, code: s.code, name: s.name, detail: s.taxId, terms: s.terms, currency: s.currency }));
+    case 'accounts': {
+      const bearing = and(inArray(ledgerAccount.kind, ['expense', 'asset']), ledgerAccount.postable, openIn(ledgerAccount, day));
+      return shownAs(await find(db, ledgerAccount, asker, q, and(bearing, fits(ledgerAccount.code))), (a) => a.group);
     }
-    case 'accounts':
-    case 'all-accounts': {
-      const bearing =
-        of === 'accounts'
-          ? and(inArray(ledgerAccount.kind, ['expense', 'asset']), ledgerAccount.postable, openIn(ledgerAccount, day))
-          : eq(ledgerAccount.active, true);
-      const rows = await find(db, ledgerAccount, asker, q, bearing);
-      const taxes = await usualTaxes(db, asker.company.id, of === 'accounts' ? rows.map((a) => a.taxCodeId) : [], day);
-      return rows.map((a) => ({
-        id: a.id,
-        code: a.code,
-        name: a.name,
-        detail: a.group,
-        ...(a.taxCodeId && taxes.has(a.taxCodeId) ? { usualTax: taxes.get(a.taxCodeId)! } : {}),
-      }));
-    }
-    case 'cost-centres': {
-      const rows = await find(db, costCentre, asker, q, openIn(costCentre, day));
-      return rows.map((c) => ({ id: c.id, code: c.code, name: c.name, detail: null }));
-    }
-    case 'tax-codes': {
-      const rows = await find(db, taxCode, asker, q, openIn(taxCode, day));
-      return rows.map((t) => ({ id: t.id, code: t.code, name: t.name, detail: `${Number(t.rate)}%` }));
+    case 'cost-centres':
+      return shownAs(await find(db, costCentre, asker, q, and(openIn(costCentre, day), fits(costCentre.code))), () => null);
+    case 'tax-codes':
+      return shownAs(await find(db, taxCode, asker, q, and(openIn(taxCode, day), fits(taxCode.code))), (t) => `${Number(t.rate)}%`);
+    default: {
+      const own = and(eq(dimensionValue.field, of), openIn(dimensionValue, day), fits(dimensionValue.code));
+      return shownAs(await find(db, dimensionValue, asker, q, own), () => null);
     }
   }
 }

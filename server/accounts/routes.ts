@@ -1,3 +1,4 @@
+import { codingFields, type Coding } from '@ledgerline/core/bills';
 import {
   AccountList,
   Changed,
@@ -20,6 +21,9 @@ import { listAccounts, listCostCentres, listRates, listTaxCodes } from './store.
 
 /** Stands where a list has no id: rates are told apart by day and currency. */
 const noId = '00000000-0000-0000-0000-000000000000';
+/** What else the line is coded with, as far as it is said. */
+const besideOf = (query: Partial<Coding>): Partial<Coding> =>
+  Object.fromEntries(codingFields.flatMap((f) => (query[f] ? [[f, query[f]]] : [])));
 const byCode = (last: { code: string; id: string }): [string, string] => [last.code, last.id];
 
 export function accountRoutes(api: Api): void {
@@ -27,7 +31,14 @@ export function accountRoutes(api: Api): void {
   api.query(
     { path: '/choices', access: 'bills:see', summary: 'What a type-ahead field offers', query: ChoicesQuery, answer: Choices },
     async ({ caller, query, services }) => ({
-      choices: await choicesFor(db, caller, query.of, query.q ?? '', query.day ?? services.now().toISOString().slice(0, 10)),
+      choices: await choicesFor(
+        db,
+        caller,
+        query.of,
+        query.q ?? '',
+        query.day ?? services.now().toISOString().slice(0, 10),
+        besideOf(query),
+      ),
     }),
   );
   api.query(

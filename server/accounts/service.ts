@@ -5,6 +5,7 @@ import { rowIn } from './row.ts';
 import { command, type Caller, type Hand } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { costCentre, exchangeRate, ledgerAccount, membership, taxCode } from '../db/schema/index.ts';
+import { setGoing } from '../dimensions/going.ts';
 import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 
@@ -22,9 +23,10 @@ async function kept(
   id: string,
   before: Row | null,
   after: Record<string, unknown>,
+  going: { was: string | null; is: string | null } = { was: null, is: null },
 ) {
   const was = before ? Object.fromEntries(Object.keys(after).map((name) => [name, before[name]])) : {};
-  const changed = difference(was, after);
+  const changed = difference({ ...was, going: going.was }, { ...after, going: going.is });
   if (!changed) return { id };
   hand.record({ subject: { type, id }, verb: before ? 'changed' : 'made', ...changed });
   if (before) await recheckBills(tx, caller.company, { coding: coding[type], id }, { personId: caller.me.id, now: hand.now });
@@ -40,6 +42,7 @@ const accountColumns = ({
   needsCostCentre,
   parentId,
   postable,
+  needsDimensions,
   taxCodeId,
   active,
   validFrom,
@@ -52,6 +55,7 @@ const accountColumns = ({
   needsCostCentre,
   parentId,
   postable,
+  ...(needsDimensions ? { needsDimensions: [...needsDimensions].sort() } : {}),
   taxCodeId,
   active,
   validFrom,
@@ -63,12 +67,14 @@ export const newAccount = command({ body: PutAccount, may: 'settings:edit' }, as
     .insert(ledgerAccount)
     .values({ ...columns, companyId: caller.company.id })
     .returning({ id: ledgerAccount.id });
-  return kept(tx, caller, hand, 'account', made!.id, null, columns);
+  const going = await setGoing(tx, caller.company.id, 'accountId', made!.id, input.going);
+  return kept(tx, caller, hand, 'account', made!.id, null, columns, going);
 });
 export const changeAccount = command({ body: PutAccount, may: 'settings:edit', subject: accountIn }, async (tx, caller, input, hand) => {
   const columns = accountColumns(input);
   await tx.update(ledgerAccount).set(columns).where(eq(ledgerAccount.id, hand.subject.id));
-  return kept(tx, caller, hand, 'account', hand.subject.id, hand.subject, columns);
+  const going = await setGoing(tx, caller.company.id, 'accountId', hand.subject.id, input.going);
+  return kept(tx, caller, hand, 'account', hand.subject.id, hand.subject, columns, going);
 });
 
 const centreIn = rowIn(costCentre, 'This cost centre');
@@ -100,7 +106,8 @@ export const newCostCentre = command({ body: PutCostCentre, may: 'settings:edit'
     .insert(costCentre)
     .values({ ...columns, companyId: caller.company.id })
     .returning({ id: costCentre.id });
-  return kept(tx, caller, hand, 'cost-centre', made!.id, null, columns);
+  const going = await setGoing(tx, caller.company.id, 'costCentreId', made!.id, input.going);
+  return kept(tx, caller, hand, 'cost-centre', made!.id, null, columns, going);
 });
 export const changeCostCentre = command(
   { body: PutCostCentre, may: 'settings:edit', subject: centreIn },
@@ -108,7 +115,8 @@ export const changeCostCentre = command(
     const columns = centreColumns(input);
     await ownerIsHere(tx, caller, columns.ownerId);
     await tx.update(costCentre).set(columns).where(eq(costCentre.id, hand.subject.id));
-    return kept(tx, caller, hand, 'cost-centre', hand.subject.id, hand.subject, columns);
+    const going = await setGoing(tx, caller.company.id, 'costCentreId', hand.subject.id, input.going);
+    return kept(tx, caller, hand, 'cost-centre', hand.subject.id, hand.subject, columns, going);
   },
 );
 

@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import type { AccountRow, CostCentreRow, PutRate, TaxCodeRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
+import { goingOf } from '../dimensions/going.ts';
 import { costCentre, exchangeRate, ledgerAccount, person, taxCode } from '../db/schema/index.ts';
 
 type After = [code: string, id: string] | null;
@@ -29,7 +30,17 @@ export async function listAccounts(db: Executor, companyId: string, q: string, a
     )
     .orderBy(asc(ledgerAccount.code), asc(ledgerAccount.id))
     .limit(limit);
-  return rows.map(({ a: { companyId: _, kind, ...row }, ...named }) => ({ ...row, ...named, kind: kind as AccountRow['kind'] }));
+  const going = await goingOf(
+    db,
+    companyId,
+    rows.map((r) => r.a.id),
+  );
+  return rows.map(({ a: { companyId: _, kind, ...row }, ...named }) => ({
+    ...row,
+    ...named,
+    kind: kind as AccountRow['kind'],
+    going: going.get(row.id) ?? [],
+  }));
 }
 
 /** One page of the cost centres by code, closed ones too. */
@@ -49,7 +60,12 @@ export async function listCostCentres(db: Executor, companyId: string, q: string
     )
     .orderBy(asc(costCentre.code), asc(costCentre.id))
     .limit(limit);
-  return rows.map(({ c: { companyId: _, ...row }, ...named }) => ({ ...row, ...named }));
+  const going = await goingOf(
+    db,
+    companyId,
+    rows.map((r) => r.c.id),
+  );
+  return rows.map(({ c: { companyId: _, ...row }, ...named }) => ({ ...row, ...named, going: going.get(row.id) ?? [] }));
 }
 
 /** The company's tax codes by code, with the names of their accounts. */

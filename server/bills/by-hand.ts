@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import { emptyCells, type HeaderCells, type LineCells, type LineKind } from '@ledgerline/core/bills';
+import { codingOf, emptyCells, type HeaderCells, type LineCells, type LineKind } from '@ledgerline/core/bills';
 import { Changed, NewBill } from '@ledgerline/contract';
 import type { Static } from '@sinclair/typebox';
 import { command, actorOf } from '../commands/command.ts';
@@ -96,9 +96,7 @@ async function begun(tx: Executor, companyId: string, supplierId: string | null)
   const line = {
     kind: 'line' as const,
     ...emptyCells(),
-    accountId: of?.accountId ?? null,
-    costCentreId: of?.costCentreId ?? null,
-    taxCodeId: of?.taxCodeId ?? null,
+    ...codingOf(of),
   };
   return { head, lines: [line] };
 }

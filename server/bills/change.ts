@@ -1,5 +1,14 @@
 import { and, count, eq, inArray, sql } from 'drizzle-orm';
-import { applyAll, Misfit, type LineCells, type Operation, type WorkingBill, type WorkingLine } from '@ledgerline/core/bills';
+import {
+  applyAll,
+  codingFields,
+  codingOf,
+  Misfit,
+  type LineCells,
+  type Operation,
+  type WorkingBill,
+  type WorkingLine,
+} from '@ledgerline/core/bills';
 import { cellSchemas, ChangeBill, headerSchemas } from '@ledgerline/contract';
 import { noteUse } from '../accounts/choices.ts';
 import { command, type Caller, type Hand } from '../commands/command.ts';
@@ -32,9 +41,7 @@ const lineColumns = (line: LineCells & Pick<WorkingLine, 'kind' | 'marks' | 'fur
   taxRate: line.taxRate,
   amount: line.amount,
   serviceDate: line.serviceDate,
-  accountId: line.accountId,
-  costCentreId: line.costCentreId,
-  taxCodeId: line.taxCodeId,
+  ...codingOf(line),
   marks: line.marks,
   further: line.further ?? [],
   position,
@@ -150,7 +157,7 @@ async function choicesTyped(
 }
 
 /** Fields that hold a choice from a list. */
-const choices: readonly string[] = ['supplierId', 'accountId', 'costCentreId', 'taxCodeId'];
+const choices: readonly string[] = ['supplierId', ...codingFields];
 
 /** Saves what the desk changed: operations one after another, all or none. */
 export const changeBill = command(

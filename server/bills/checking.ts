@@ -1,6 +1,6 @@
 import { addDays } from '@ledgerline/core/dates';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
-import { parsePath } from '@ledgerline/core/bills';
+import { parsePath, type CodingField } from '@ledgerline/core/bills';
 import { runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
 import type { TaxRule } from '@ledgerline/core/tax';
 import type { Executor } from '../db/client.ts';
@@ -8,16 +8,15 @@ import {
   bankAccount,
   bill,
   billException,
+  billLine,
   checkSetting,
   company,
-  costCentre,
   document,
-  ledgerAccount,
   repeat,
   supplier,
   taxCode,
 } from '../db/schema/index.ts';
-import { openOn } from '../accounts/open.ts';
+import { codingGround } from '../dimensions/facts.ts';
 import { billField } from './fields.ts';
 import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } from './store.ts';
 
@@ -31,30 +30,6 @@ export async function taxRulesOf(
 ): Promise<Map<string, TaxRule & { accountId: string; outputAccountId: string | null }>> {
   const rows = await db.select().from(taxCode).where(eq(taxCode.companyId, companyId));
   return new Map(rows.map((r) => [r.id, r]));
-}
-
-/** What is to know of the accounts, cost centres and tax codes on the lines of a bill of this day. */
-async function codingOf(
-  db: Executor,
-  companyId: string,
-  lines: LineRecord[],
-  day: string,
-): Promise<Pick<Facts, 'closed' | 'gathering' | 'needsCostCentre'>> {
-  const ids = (of: 'accountId' | 'costCentreId' | 'taxCodeId') => [...new Set(lines.flatMap((l) => (l[of] ? [l[of]] : [])))];
-  const [accountIds, centreIds] = [ids('accountId'), ids('costCentreId')];
-  const accounts = accountIds.length ? await db.select().from(ledgerAccount).where(inArray(ledgerAccount.id, accountIds)) : [];
-  const centres = centreIds.length ? await db.select().from(costCentre).where(inArray(costCentre.id, centreIds)) : [];
-  // Those that no line has, too: what a repair takes is open.
-  const codes = await db.select().from(taxCode).where(eq(taxCode.companyId, companyId));
-  return {
-    closed: new Set([
-      ...centres.filter((c) => !openOn(c, day)).map((c) => c.id),
-      ...codes.filter((c) => !openOn(c, day)).map((c) => c.id),
-      ...accounts.filter((a) => !openOn(a, day) || !['expense', 'asset'].includes(a.kind)).map((a) => a.id),
-    ]),
-    gathering: new Set(accounts.filter((a) => !a.postable).map((a) => a.id)),
-    needsCostCentre: new Set(accounts.filter((a) => a.needsCostCentre).map((a) => a.id)),
-  };
 }
 
 /** Another supplier of the company that a condition fits, by name. */
@@ -138,7 +113,7 @@ export async function findingsOf(
     duplicate: await twinOf(db, record),
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
     addressedTo: addressee?.name ?? null,
-    ...(await codingOf(db, own.id, lines, record.issueDate ?? today)),
+    ...(await codingGround(db, own.id, lines))(record.issueDate ?? today),
     ...(await supplierFacts(db, record)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),
@@ -204,16 +179,15 @@ export async function recheck(
 }
 
 /** What bills a change of something else concerns. */
-export type Concerned =
-  'all' | { supplierId: string } | { currency: string } | { coding: 'accountId' | 'costCentreId' | 'taxCodeId'; id: string };
+export type Concerned = 'all' | { supplierId: string } | { currency: string } | { coding: CodingField; id: string };
 
 function concernedBy(of: Concerned) {
   if (of === 'all') return undefined;
   if ('supplierId' in of) return eq(bill.supplierId, of.supplierId);
   if ('currency' in of) return eq(bill.currency, of.currency);
-  return sql`exists (select 1 from bill_line l where l.bill_id = ${bill.id} and ${lineColumn[of.coding]} = ${of.id})`;
+  const column = sql`l.${sql.identifier(billLine[of.coding].name)}`;
+  return sql`exists (select 1 from bill_line l where l.bill_id = ${bill.id} and ${column} = ${of.id})`;
 }
-const lineColumn = { accountId: sql`l.account_id`, costCentreId: sql`l.cost_centre_id`, taxCodeId: sql`l.tax_code_id` };
 
 /** Runs the checks again on the bills under review that a change of something else concerns. Part of the caller's transaction. */
 export async function recheckBills(

@@ -1,25 +1,25 @@
-import { and, eq, inArray } from 'drizzle-orm';
-import type { StoredMark, WorkingBill, WorkingLine } from '@ledgerline/core/bills';
+import { and, eq } from 'drizzle-orm';
 import {
   codingFields,
-  Memory,
-  suggest,
-  sure,
-  withAccountTax,
+  codingOf,
   type Coding,
   type CodingField,
-  type LineToCode,
-  type Suggestions,
-} from '@ledgerline/core/coding';
+  type StoredMark,
+  type WorkingBill,
+  type WorkingLine,
+} from '@ledgerline/core/bills';
+import { Memory, suggest, sure, withFollowing, type LineToCode, type Suggestions } from '@ledgerline/core/coding';
 import { dec } from '@ledgerline/core/money';
 import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
-import { company, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { company, supplier, taxCode } from '../db/schema/index.ts';
+import { goingOn } from '../dimensions/going.ts';
+import { dimensionsOf } from '../dimensions/store.ts';
 import { postedLines } from './posted-lines.ts';
 
 /** What is filled in of what a line may be coded with, and at each cell why, and what else it may be. */
 export function codedBy(suggestions: Suggestions): Coding & { marks: Record<string, StoredMark> } {
-  const coding: Coding = { accountId: null, costCentreId: null, taxCodeId: null },
+  const coding = codingOf(null),
     marks: Record<string, StoredMark> = {};
   for (const field of codingFields) {
     const [first, ...others] = suggestions[field];
@@ -32,22 +32,17 @@ export function codedBy(suggestions: Suggestions): Coding & { marks: Record<stri
   return { ...coding, marks };
 }
 
-/** The usual tax codes of the likeliest accounts. */
-async function usualTaxes(tx: Executor, suggestions: readonly Suggestions[]): Promise<Map<string, string>> {
-  const ids = [...new Set(suggestions.flatMap((s) => s.accountId.slice(0, 1).map((o) => o.id)))];
-  if (ids.length === 0) return new Map();
-  const rows = await tx
-    .select({ id: ledgerAccount.id, code: ledgerAccount.taxCodeId })
-    .from(ledgerAccount)
-    .where(inArray(ledgerAccount.id, ids));
-  return new Map(rows.flatMap((r) => (r.code ? [[r.id, r.code]] : [])));
+/** What goes with the likeliest of each. */
+async function goingWithLikeliest(tx: Executor, companyId: string, suggestions: readonly Suggestions[], day: string) {
+  const ids = new Set(suggestions.flatMap((s) => codingFields.flatMap((field) => s[field].slice(0, 1).map((o) => o.id))));
+  return goingOn(tx, companyId, [...ids], day);
 }
 
 /** What lines of a bill of this day may be coded with, by what was posted for the supplier and what is usual for it. */
 export async function suggestFor(
   tx: Executor,
   companyId: string,
-  usual: (Coding & { id: string; suggests: boolean }) | null,
+  usual: (Partial<Coding> & { id: string; suggests: boolean }) | null,
   lines: readonly LineToCode[],
   day: string,
 ): Promise<Suggestions[]> {
@@ -58,9 +53,10 @@ export async function suggestFor(
     .orderBy(taxCode.code);
   const [own] = await tx.select({ suggests: company.suggests }).from(company).where(eq(company.id, companyId));
   const learned = own?.suggests && (usual?.suggests ?? true);
-  const history = learned ? await postedLines(tx, companyId, usual?.id ?? null, day) : new Memory();
-  const likely = suggest(lines, history, usual, codes);
-  return withAccountTax(lines, likely, await usualTaxes(tx, likely), codes);
+  const dimensions = (await dimensionsOf(tx, companyId)).map((d) => d.field);
+  const history = learned ? await postedLines(tx, companyId, usual?.id ?? null, day, dimensions) : new Memory();
+  const likely = suggest(lines, history, usual, codes, dimensions);
+  return withFollowing(lines, likely, await goingWithLikeliest(tx, companyId, likely, day), codes);
 }
 
 /** The one rate that a bill's tax and net make, in percent, as far as they make one. */

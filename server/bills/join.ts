@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, ne } from 'drizzle-orm';
 import { squash } from '@ledgerline/core/reading';
 import { fitsTurn } from '@ledgerline/core/repeats';
-import type { WorkingBill, WorkingLine } from '@ledgerline/core/bills';
+import { codingFields, type WorkingBill, type WorkingLine } from '@ledgerline/core/bills';
 import type { Executor } from '../db/client.ts';
 import { bill, company, document, repeat } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
@@ -37,9 +37,7 @@ export function joined(own: WorkingBill, read: WorkingBill, ofTurn: boolean, new
         return {
           ...l,
           id: newId(),
-          accountId: like?.accountId ?? l.accountId,
-          costCentreId: like?.costCentreId ?? l.costCentreId,
-          taxCodeId: like?.taxCodeId ?? l.taxCodeId,
+          ...Object.fromEntries(codingFields.map((field) => [field, like?.[field] ?? l[field]])),
         };
       })
     : own.lines.map((l, i) => {

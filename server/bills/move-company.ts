@@ -1,4 +1,4 @@
-import { codingFields } from '@ledgerline/core/coding';
+import { codingFields, codingOf } from '@ledgerline/core/bills';
 import { and, eq, inArray, or } from 'drizzle-orm';
 import { emptyCells, headerFields } from '@ledgerline/core/bills';
 import { may, MoveToCompany, type MovedTo } from '@ledgerline/contract';
@@ -161,9 +161,7 @@ async function takeAlong(tx: Executor, old: BillRecord, fresh: BillRecord): Prom
         ...emptyCells(),
         ...l,
         id: crypto.randomUUID(),
-        accountId: like?.accountId ?? null,
-        costCentreId: like?.costCentreId ?? null,
-        taxCodeId: like?.taxCodeId ?? null,
+        ...codingOf(like),
         marks: { ...marks, ...suggested },
       };
     }),

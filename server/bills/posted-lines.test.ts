@@ -14,7 +14,7 @@ const supplierId = (name: string) => world.master.supplier(name);
 async function accounts(description: string, supplier: string | null, company = 'MBG', day = '2026-11-20'): Promise<[string, string][]> {
   const own = world.master.company(company);
   const line: LineToCode = { supplierId: supplier, code: null, description, amount: '100.00', day, taxRate: null };
-  const [found] = suggest([line], await postedLines(world.database.db, own.id, supplier, day), null, []);
+  const [found] = suggest([line], await postedLines(world.database.db, own.id, supplier, day, []), null, []);
   const codes = await world.rows('SELECT id, code FROM ledger_account WHERE company_id = $1', own.id);
   return found!.accountId.map((o) => [codes.find((c) => c['id'] === o.id)!['code'] as string, o.why]);
 }

@@ -1,8 +1,10 @@
 import { and, desc, eq, inArray, ne, or, isNull, sql, type SQL } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import { codingOf, type DimensionField } from '@ledgerline/core/bills';
 import { Memory } from '@ledgerline/core/coding';
 import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
+import { col } from '../db/column.ts';
 import { bill, billLine, costCentre, ledgerAccount } from '../db/schema/index.ts';
 
 /** So many lines say how a supplier is coded; with fewer than `few` other suppliers' lines are asked, too. */
@@ -12,7 +14,25 @@ const ownLines = 300,
 
 const open = (condition: SQL, id: AnyPgColumn) => sql<string | null>`CASE WHEN ${condition} THEN ${id} END`;
 
-const posted = async (tx: Executor, companyId: string, day: string, which: SQL | undefined, latest: SQL[], most: number) =>
+/** The values of the dimensions in use that a bill of the day may have. */
+const dimensionsOpen = (dimensions: readonly DimensionField[], day: string) =>
+  Object.fromEntries(
+    dimensions.map((field) => [
+      field,
+      sql<string | null>`(select v.id from dimension_value v where v.id = ${col(billLine[field])}
+        and v.active and coalesce(v.valid_from <= ${day}::date, true) and coalesce(${day}::date <= v.valid_to, true))`,
+    ]),
+  ) as Partial<Record<DimensionField, SQL<string | null>>>;
+
+const posted = async (
+  tx: Executor,
+  companyId: string,
+  dimensions: readonly DimensionField[],
+  day: string,
+  which: SQL | undefined,
+  latest: SQL[],
+  most: number,
+) =>
   tx
     .select({
       supplierId: bill.supplierId,
@@ -24,6 +44,7 @@ const posted = async (tx: Executor, companyId: string, day: string, which: SQL |
       accountId: open(sql`${ledgerAccount.postable} AND ${openIn(ledgerAccount, day)}`, billLine.accountId),
       costCentreId: open(openIn(costCentre, day), billLine.costCentreId),
       taxCodeId: billLine.taxCodeId,
+      ...dimensionsOpen(dimensions, day),
     })
     .from(billLine)
     .innerJoin(bill, eq(bill.id, billLine.billId))
@@ -34,15 +55,22 @@ const posted = async (tx: Executor, companyId: string, day: string, which: SQL |
     .limit(most);
 
 /** This company's posted lines that a supplier's lines on a bill of this day may be like: its own, and where it has few, the last of others. */
-export async function postedLines(tx: Executor, companyId: string, supplierId: string | null, day: string): Promise<Memory> {
+export async function postedLines(
+  tx: Executor,
+  companyId: string,
+  supplierId: string | null,
+  day: string,
+  dimensions: readonly DimensionField[],
+): Promise<Memory> {
   // Each in an order that an index has.
   const own = supplierId
-    ? await posted(tx, companyId, day, eq(bill.supplierId, supplierId), [desc(bill.issueDate), desc(bill.id)], ownLines)
+    ? await posted(tx, companyId, dimensions, day, eq(bill.supplierId, supplierId), [desc(bill.issueDate), desc(bill.id)], ownLines)
     : [];
   const notOwn = supplierId ? or(ne(bill.supplierId, supplierId), isNull(bill.supplierId)) : undefined;
-  const others = own.length < few ? await posted(tx, companyId, day, notOwn, [desc(bill.createdAt), desc(bill.id)], otherLines) : [];
+  const others =
+    own.length < few ? await posted(tx, companyId, dimensions, day, notOwn, [desc(bill.createdAt), desc(bill.id)], otherLines) : [];
   const memory = new Memory();
   // The latest is learned last.
-  for (const { day, ...line } of [...own, ...others].reverse()) if (day) memory.learn({ ...line, day }, line);
+  for (const { day, ...line } of [...own, ...others].reverse()) if (day) memory.learn({ ...line, day }, codingOf(line));
   return memory;
 }

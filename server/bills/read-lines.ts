@@ -28,7 +28,7 @@ export async function addLines(
   ids: string[],
   reading: Reading,
   data: boolean,
-  found: (Coding & { id: string; suggests: boolean }) | null,
+  found: (Partial<Coding> & { id: string; suggests: boolean }) | null,
   today: string,
 ): Promise<void> {
   const day = reading.header.issueDate?.value ?? null;

@@ -1,8 +1,10 @@
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
-import type { CodingField } from '@ledgerline/core/coding';
+import { codingOf, dimensionFields, type CodingField } from '@ledgerline/core/bills';
 import type { Executor } from '../db/client.ts';
-import { billException, costCentre, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
+import { goingOn } from '../dimensions/going.ts';
+import { dimensionsOf } from '../dimensions/store.ts';
+import { billException, costCentre, dimensionValue, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
 import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
 import { notesOf } from '../notes/store.ts';
@@ -24,15 +26,13 @@ export const asLine = (row: LineRecord): BillLine => ({
   taxRate: row.taxRate,
   amount: row.amount,
   serviceDate: row.serviceDate,
-  accountId: row.accountId,
-  costCentreId: row.costCentreId,
-  taxCodeId: row.taxCodeId,
+  ...codingOf(row),
   marks: row.marks,
   ...(row.further.length > 0 ? { further: row.further } : {}),
 });
 
 /** The supplier, accounts, cost centres and tax codes that a bill names, with their codes and names. */
-async function namedOn(db: Executor, record: BillRecord, lines: LineRecord[]): Promise<Choice[]> {
+async function namedOn(db: Executor, record: BillRecord, lines: LineRecord[], today: string): Promise<Choice[]> {
   // What is offered for a cell is named, too.
   const ids = (of: CodingField) => [
     ...new Set(lines.flatMap((l) => [...(l[of] ? [l[of]] : []), ...(l.marks[of]?.rivals ?? []).map((r) => r.value)])),
@@ -46,11 +46,20 @@ async function namedOn(db: Executor, record: BillRecord, lines: LineRecord[]): P
     [ledgerAccount, ids('accountId')],
     [costCentre, ids('costCentreId')],
     [taxCode, ids('taxCodeId')],
+    [dimensionValue, dimensionFields.flatMap(ids)],
   ] as const) {
     if (wanted.length === 0) continue;
     const rows = await db.select({ id: table.id, code: table.code, name: table.name }).from(table).where(inArray(table.id, wanted));
     named.push(...rows.map((r) => ({ ...r, detail: null })));
   }
+  // What came along with what stands there goes with it when it is changed.
+  const going = await goingOn(
+    db,
+    record.companyId,
+    named.map((n) => n.id),
+    record.issueDate ?? today,
+  );
+  for (const one of named) if (going.has(one.id)) one.going = going.get(one.id)!;
   return named;
 }
 
@@ -128,7 +137,8 @@ export async function getBill(db: Executor, own: { id: string; baseCurrency: str
       : [],
     settled: await settledOn(db, id),
     events: await historyOf(db, own.id, 'bill', id),
-    named: await namedOn(db, record, lines),
+    dimensions: await dimensionsOf(db, own.id),
+    named: await namedOn(db, record, lines, today),
     arrival: await arrivalOf(db, record.documentId),
     entry: await entryOf(db, id),
   };

@@ -78,6 +78,7 @@ describe('a clerk', () => {
       { do: 'set-cell', line: bill.line, field: 'accountId', value: other.account('6000') },
       { do: 'set-cell', line: bill.line, field: 'costCentreId', value: other.centre('200') },
       { do: 'set-cell', line: bill.line, field: 'taxCodeId', value: other.taxCode('S20').id },
+      { do: 'set-cell', line: bill.line, field: 'dimension1', value: other.account('6000') },
     ]) {
       const { status, data } = await ask('Ines', 'PATCH', `/bills/${bill.id}`, { rowVersion: 1, operations: [op] });
       expect([status, data.title], JSON.stringify(op)).toEqual([422, expect.stringContaining('does not belong to this company')]);

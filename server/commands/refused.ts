@@ -1,9 +1,10 @@
+import { dimensionFields } from '@ledgerline/core/bills';
 import { refusedBy } from '../db/client.ts';
 import { Refusal } from '../http/problems.ts';
 
-const ofOthers = 'A supplier, account, cost centre or tax code does not belong to this company. Choose it again.';
+const ofOthers = 'A supplier, account, cost centre, tax code or dimension does not belong to this company. Choose it again.';
 /** What a constraint of the database means for the person in front of the screen. The service says it first where it can. */
-const sentences: Record<string, [status: 403 | 409 | 422, sentence: string]> = {
+const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: string]> = {
   bill_number_once: [409, 'This invoice number from this supplier is already on another bill.'],
   bill_not_own_approval: [403, 'You worked on this bill yourself. Somebody else has to approve it.'],
   bill_sent_stays: [409, 'This bill has been sent on and cannot be changed here.'],
@@ -13,6 +14,15 @@ const sentences: Record<string, [status: 403 | 409 | 422, sentence: string]> = {
   bill_line_account: [422, ofOthers],
   bill_line_cost_centre: [422, ofOthers],
   bill_line_tax_code: [422, ofOthers],
+  ...Object.fromEntries(
+    ['bill_line', 'journal_line'].flatMap((table) =>
+      [...dimensionFields, 'dimensions_fit'].map((of) => [`${table}_${of}`, [422, ofOthers] as const]),
+    ),
+  ),
+  going_with_value: [422, ofOthers],
+  dimension_name: [409, 'There is a dimension of this name already.'],
+  dimension_value_code: [409, 'This code is taken. Choose another.'],
+  dimension_value_days: [422, 'The last day is before the first.'],
   bill_line_pkey: [409, 'A row with this id is there already. Load the bill again.'],
   bill_sent_is_whole: [422, 'Supplier, number, date or total is missing.'],
   supplier_account: [422, ofOthers],

@@ -203,6 +203,12 @@ describe('every question, on a world worked out by hand', () => {
       outputAccount: '2200 Reverse charge tax owed',
     });
     expect(await get('Ines', '/distributions')).toEqual({ distributions: [] });
+    expect(await get('Ines', '/dimensions')).toEqual({ dimensions: [] });
+    expect(await get('Halina', '/dimension-values?field=dimension1')).toEqual({ values: [], next: null });
+    expect(await get('Halina', '/combinations')).toEqual({ combinations: [] });
+    // Of the rows of the eight bills one in hand has no account; none of those posted is against it.
+    const rule = 'whenField=accountId&whenCodes=6*&onlyField=taxCodeId&onlyCodes=S20';
+    expect(await get('Halina', `/combinations/effect?${rule}`)).toMatchObject({ stopped: 0, bills: 0, against: 0, examples: [] });
     expect((await get('Halina', '/rates')).rates).toEqual([
       { currency: 'EUR', day: '2025-01-01', rate: '0.85' },
       { currency: 'JPY', day: '2025-01-01', rate: '0.005' },

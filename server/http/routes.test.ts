@@ -31,6 +31,20 @@ beforeAll(async () => {
     theirs['distributions'],
     world.master.company('MNT').id,
   );
+  const nursery = world.master.company('MNT').id;
+  theirs['dimension-values'] = crypto.randomUUID();
+  theirs['combinations'] = crypto.randomUUID();
+  await world.rows(`insert into dimension (company_id, field, name) values ($1, 'dimension1', 'Theirs')`, nursery);
+  await world.rows(
+    `insert into dimension_value (id, company_id, field, code, name) values ($1, $2, 'dimension1', 'X', 'X')`,
+    theirs['dimension-values'],
+    nursery,
+  );
+  await world.rows(
+    `insert into combination (id, company_id, when_field, when_codes, only_field, only_codes) values ($1, $2, 'accountId', '6*', 'taxCodeId', 'S20')`,
+    theirs['combinations'],
+    nursery,
+  );
   theirs['tax-codes'] = await one('select id from tax_code where company_id = $1 limit 1');
   const [outsider] = await world.rows(
     `insert into person (id, name, email, password_hash) values (gen_random_uuid(), 'Nora Only', 'nora@marrowby.example', 'x') returning id`,
@@ -62,7 +76,13 @@ const whoMay = (access: string): string => byRole[permissions[access as Permissi
 const ofCompany = (route: Route): boolean => route.access !== 'public' && route.access !== 'signed-in';
 const zero = '00000000-0000-7000-8000-000000000000';
 const filled = (path: string): string =>
-  path.replace(/:id/g, zero).replace(':sha', '0'.repeat(64)).replace(':page', '1').replace(':number', '1').replace(':code', 'duplicate');
+  path
+    .replace(/:id/g, zero)
+    .replace(':sha', '0'.repeat(64))
+    .replace(':page', '1')
+    .replace(':number', '1')
+    .replace(':code', 'duplicate')
+    .replace(':field', 'dimension1');
 
 /** Every object of a schema, each once with a property too many; all else is left as small as it can be. */
 function* withMore(schema: TSchema): Generator<unknown> {
@@ -177,6 +197,8 @@ describe('all routes', () => {
         active: true,
         parts: ['200', '210'].map((code) => ({ costCentreId: world.master.company('MBG').centre(code), weight: '1' })),
       },
+      'put /dimension-values/:id': { field: 'dimension1', code: 'X', name: 'X', active: true, validFrom: null, validTo: null },
+      'put /combinations/:id': { whenField: 'accountId', whenCodes: '6*', onlyField: 'taxCodeId', onlyCodes: 'S20', active: true },
       'put /tax-codes/:id': {
         code: 'X',
         name: 'X',

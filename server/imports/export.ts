@@ -16,7 +16,7 @@ export async function tableOfList(db: Executor, companyId: string, list: ImportL
   const words = q.toLowerCase().split(/\s+/).filter(Boolean);
   const all = [...(await writer.current(db, companyId)).values()].map((c) => c.values);
   const fits = all.filter((v) => {
-    const said = ['code', 'name', 'group', 'taxId', 'currency', 'day']
+    const said = ['dimension', 'code', 'name', 'group', 'taxId', 'currency', 'day']
       .map((k) => textOf(v[k]))
       .join(' ')
       .toLowerCase();

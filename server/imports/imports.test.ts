@@ -2,6 +2,7 @@ import Excel from 'exceljs';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
+import { newDimension, newDimensionValue } from '../dimensions/service.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { csvOf, tableOfList } from './export.ts';
 import { importJob } from './run.ts';
@@ -11,6 +12,14 @@ import { findingsOf, showRun } from './store.ts';
 let world: World;
 beforeAll(async () => {
   world = await makeWorld();
+  for (const name of ['Project', 'Fund']) await world.run(newDimension, await kit(), {}, { name, always: false, active: true });
+  for (const field of ['dimension1', 'dimension2'])
+    await world.run(
+      newDimensionValue,
+      await kit(),
+      {},
+      { field, code: 'ROOF', name: 'Roof', active: true, validFrom: null, validTo: null },
+    );
 });
 afterAll(() => world.close());
 const kit = (code = 'MBG') => world.as('Kit Arden', code);
@@ -212,6 +221,43 @@ S9003,Fernhollow,GBP,,${known.iban},${known.tax_id}`,
       { currency: 'EUR', rate: '0.8640' },
       { currency: 'USD', rate: '0.8' },
     ]);
+  });
+});
+
+describe('values of a company’s own dimensions from a file', () => {
+  it('are told apart by dimension and code, and come into the dimension that is named', async () => {
+    const run = await take(
+      'dimension-values',
+      'Dimension,Project code,Name,Until\nproject,ROOF,Palm House roof,\nProject,POND,Pond,2026-12-31\nFund,POND,Pond fund,\nSeason,X,X,\nFund,POND,again,',
+    );
+    expect(run.counts).toMatchObject({ rows: 5, good: 3, bad: 2, made: 2, changed: 1 });
+    const found = await findingsOf(world.database.db, mine(), run.id, {}, 0);
+    expect(found.map((f) => [f.row, f.sentence])).toEqual([
+      [5, 'There is no dimension “Season”.'],
+      [6, 'This value is in row 4 already.'],
+    ]);
+    await through(run, true);
+    const values = await world.rows(
+      `select field, code, name, valid_to::text from dimension_value where company_id = $1 order by field, code`,
+      mine(),
+    );
+    expect(values).toEqual([
+      { field: 'dimension1', code: 'POND', name: 'Pond', valid_to: '2026-12-31' },
+      { field: 'dimension1', code: 'ROOF', name: 'Palm House roof', valid_to: null },
+      { field: 'dimension2', code: 'POND', name: 'Pond fund', valid_to: null },
+      { field: 'dimension2', code: 'ROOF', name: 'Roof', valid_to: null },
+    ]);
+  });
+  it('tax codes need an account for what is owed under reverse charge', async () => {
+    const run = await take(
+      'tax-codes',
+      'Code,Name,Rate,Account,Reverse charge,Output account\nRX,Reverse,20,1800,yes,\nRY,Reverse,20,1800,yes,2200',
+    );
+    const found = await findingsOf(world.database.db, mine(), run.id, {}, 0);
+    expect(found.map((f) => [f.row, f.sentence])).toEqual([[2, 'Reverse charge needs an account for the tax that is owed.']]);
+    await through(run, true);
+    const [made] = await world.rows(`select rate, recoverable, reverse_charge, active from tax_code where code = 'RY'`);
+    expect(made).toEqual({ rate: '20', recoverable: '100', reverse_charge: true, active: true });
   });
 });
 

@@ -1,5 +1,14 @@
 import { setImmediate as breathe } from 'node:timers/promises';
-import { DryRun, keyOf, mappingFault, type Finding, type ImportList, type ImportValues, type Mapping } from '@ledgerline/core/imports';
+import {
+  DryRun,
+  keyOf,
+  mappingFault,
+  named,
+  type Finding,
+  type ImportList,
+  type ImportValues,
+  type Mapping,
+} from '@ledgerline/core/imports';
 import { dec } from '@ledgerline/core/money';
 import type { Executor } from '../db/client.ts';
 import type { ImportCounts } from '../db/schema/index.ts';
@@ -30,7 +39,7 @@ function same(writer: Writer, before: ImportValues, after: ImportValues): boolea
     if (a === b) return true;
     if (typeof a !== 'string' || typeof b !== 'string') return false;
     if (kind === 'decimal') return dec(a).eq(dec(b));
-    return ['account', 'cost-centre', 'tax-code', 'person'].includes(kind) && a.toLowerCase() === b.toLowerCase();
+    return (named as readonly string[]).includes(kind) && a.toLowerCase() === b.toLowerCase();
   });
 }
 

@@ -1,10 +1,14 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { journalOf, type Journal } from '@ledgerline/core/posting';
+import { stopsCoding } from '@ledgerline/core/checks';
+import { bearerOf, journalOf, type Journal } from '@ledgerline/core/posting';
 import type { Company, JournalPreview } from '@ledgerline/contract';
 import { taxRulesOf } from '../bills/checking.ts';
+import { asLine } from '../bills/show.ts';
 import { rateOn, type BillRecord } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { codingGround } from '../dimensions/facts.ts';
+import { dimensionsSaid, namesOn } from '../dimensions/store.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 
 export interface Prepared {
@@ -22,6 +26,7 @@ interface Ground {
   /** By currency and day. */
   rates: Map<string, string | null>;
   lines: Map<string, (typeof billLine.$inferSelect)[]>;
+  coding: Awaited<ReturnType<typeof codingGround>>;
 }
 const rateKey = (bill: BillRecord, entryDate: string): string => `${bill.currency} ${bill.issueDate ?? entryDate}`;
 
@@ -63,6 +68,7 @@ async function groundOf(
     rules: await taxRulesOf(db, company.id),
     rates,
     lines,
+    coding: await codingGround(db, company.id, all),
   };
 }
 
@@ -103,9 +109,12 @@ function journalFor(one: BillRecord, ground: Ground, baseCurrency: string, entry
     if (line.kind === 'text') return [];
     const rule = line.taxCodeId ? ground.rules.get(line.taxCodeId) : undefined;
     if (!line.accountId || !rule || line.amount === null) throw new Refusal(422, `${name}: row ${i + 1} is not coded.`);
-    const { id, description, amount, accountId, costCentreId } = line;
-    return [{ id, description, amount, accountId, costCentreId, rule }];
+    const { id, description, amount, accountId } = line;
+    return [{ id, description, amount, accountId, bearer: bearerOf(line), rule }];
   });
+  // The lists may have changed since the bill was sent on.
+  const stops = stopsCoding(ground.lines.get(one.id)!.map(asLine), ground.coding(one.issueDate ?? entryDate));
+  if (stops) throw new Refusal(422, `${name} cannot be posted as it is coded: ${stops}`);
   const supplierName = ground.suppliers.get(one.supplierId)!;
   try {
     const journal = journalOf({
@@ -147,6 +156,11 @@ export async function previewOf(db: Executor, company: Company, billId: string, 
   );
   const centres = new Map((await db.select().from(costCentre).where(eq(costCentre.companyId, company.id))).map((c) => [c.id, c.code]));
   const codes = new Map((await db.select().from(taxCode).where(eq(taxCode.companyId, company.id))).map((c) => [c.id, c.code]));
+  const [named, values] = await namesOn(
+    db,
+    company.id,
+    journal.lines.flatMap((l) => l.bearer ?? []),
+  );
   return {
     entryDate,
     currency: one.currency,
@@ -156,7 +170,8 @@ export async function previewOf(db: Executor, company: Company, billId: string, 
     lines: journal.lines.map((l) => ({
       account: accounts.get(l.accountId)!.code,
       accountName: accounts.get(l.accountId)!.name,
-      costCentre: centres.get(l.costCentreId ?? '') ?? null,
+      costCentre: centres.get(l.bearer?.costCentreId ?? '') ?? null,
+      dimensions: l.bearer ? dimensionsSaid(l.bearer, named, values) : [],
       taxCode: codes.get(l.taxCodeId ?? '') ?? null,
       description: l.description,
       debit: l.debit,

@@ -50,7 +50,7 @@ async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDat
       entryId,
       position,
       accountId: line.accountId,
-      costCentreId: line.costCentreId,
+      ...line.bearer,
       taxCodeId: line.taxCodeId,
       supplierId: line.supplierId,
       billLineId: line.billLineId,

@@ -16,6 +16,7 @@ import {
   taxCode,
 } from '../db/schema/index.ts';
 import { historyOf } from '../events/store.ts';
+import { dimensionsIn, dimensionsSaid, namesOn } from '../dimensions/store.ts';
 import { notFound } from '../http/problems.ts';
 
 /** An entry's number as people write it: 2026-00042; longer where there are more than 99,999. */
@@ -52,6 +53,7 @@ export async function findEntry(db: Executor, company: Company, id: string): Pro
       account: ledgerAccount.code,
       accountName: ledgerAccount.name,
       costCentre: costCentre.code,
+      dimensions: dimensionsIn(journalLine),
       taxCode: taxCode.code,
       description: journalLine.description,
       debit: journalLine.debit,
@@ -66,8 +68,18 @@ export async function findEntry(db: Executor, company: Company, id: string): Pro
     .leftJoin(taxCode, eq(taxCode.id, journalLine.taxCodeId))
     .where(eq(journalLine.entryId, id))
     .orderBy(asc(journalLine.position));
+  const [named, codes] = await namesOn(
+    db,
+    company.id,
+    lines.map((l) => l.dimensions),
+  );
   const { year: _y, n: _n, ...entry } = row;
-  return { ...entry, postedAt: row.postedAt.toISOString(), baseCurrency: company.baseCurrency, lines };
+  return {
+    ...entry,
+    postedAt: row.postedAt.toISOString(),
+    baseCurrency: company.baseCurrency,
+    lines: lines.map((line) => ({ ...line, dimensions: dimensionsSaid(line.dimensions, named, codes) })),
+  };
 }
 
 /** From an amount in the ledger to the ink: journal line → bill line → mark on the page. Tax and payable lines lead to the header's mark. */

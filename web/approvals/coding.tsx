@@ -1,4 +1,4 @@
-import { cellPath } from '@ledgerline/core/bills';
+import { cellPath, dimensionFields } from '@ledgerline/core/bills';
 import type { Bill } from '@ledgerline/contract';
 import { money } from '../ui/format';
 
@@ -39,7 +39,7 @@ export function Coding({ bill, look }: { bill: Bill; look(path: string): void })
               <span className="code">{named(l.accountId)?.code}</span> {named(l.accountId)?.name}
             </td>
             <td className="plain max-w-36 truncate max-md:order-4 max-md:!h-auto max-md:!border-0 max-md:text-right max-md:text-[13px]">
-              {named(l.costCentreId)?.name}
+              {[l.costCentreId, ...dimensionFields.map((field) => l[field])].flatMap((id) => named(id)?.name ?? []).join(' · ')}
             </td>
             <td className="plain code max-md:hidden">{named(l.taxCodeId)?.code}</td>
             <td className="plain num max-md:order-2 max-md:!h-auto max-md:!border-0">{money(l.amount, bill.currency)}</td>

@@ -18,12 +18,17 @@ import type {
   SettleException,
   TakeNext,
 } from '@ledgerline/contract';
+import type { Coding } from '@ledgerline/core/bills';
 import { api, at, list, type Of } from '../app/api';
 
 export type MoveKind = 'send' | 'take-back' | 'approve' | 'return' | 'set-aside' | 'discard' | 'restore';
 /** What changes beside the bill itself when a bill moves. */
 const moved = [list('bill'), list('arrival'), 'today'] as const;
 /** All that is fetched again when a bill has moved. */
+/** What of a question is said. */
+const said = (of: Record<string, string | null | undefined>): Record<string, string> =>
+  Object.fromEntries(Object.entries(of).flatMap(([name, value]) => (value ? [[name, value]] : [])));
+
 export const movedTags = (id: string) => [{ type: 'bill' as const, id }, ...moved];
 
 export const billsApi = api.injectEndpoints({
@@ -103,8 +108,11 @@ export const billsApi = api.injectEndpoints({
       query: ({ company, body }) => ({ url: at(company, '/postings'), method: 'POST', body }),
       invalidatesTags: [...moved, list('entry'), list('supplier')],
     }),
-    choices: b.query<Choices, Of<{ of: ChoiceKind; q: string; day?: string }>>({
-      query: ({ company, of, q, day }) => ({ url: at(company, '/choices'), params: { of, ...(q ? { q } : {}), ...(day ? { day } : {}) } }),
+    choices: b.query<Choices, Of<{ of: ChoiceKind; q: string; day?: string; beside?: Partial<Coding> }>>({
+      query: ({ company, of, q, day, beside }) => ({
+        url: at(company, '/choices'),
+        params: { of, ...said({ q, day, ...beside }) },
+      }),
       providesTags: ['choices'],
     }),
     currencies: b.query<{ currencies: string[] }, Of>({

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import type { BillRow } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
+import { Bearer } from '../ui/bearer';
 import { Dialog } from '../ui/dialog';
 import { DateField } from '../ui/typed';
 import { billsApi } from './api';
@@ -17,6 +18,7 @@ export function JournalTable({
     account: string;
     accountName: string;
     costCentre: string | null;
+    dimensions: string[];
     taxCode: string | null;
     description: string;
     debit: string;
@@ -44,7 +46,9 @@ export function JournalTable({
             <td className="plain max-w-56 truncate">
               <span className="code">{l.account}</span> {l.accountName}
             </td>
-            <td className="plain">{l.costCentre}</td>
+            <td className="plain max-w-44 truncate">
+              <Bearer of={l} />
+            </td>
             <td className="plain">{l.taxCode}</td>
             <td className="plain num">{amount(l.debit)}</td>
             <td className="plain num">{amount(l.credit)}</td>

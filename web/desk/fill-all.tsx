@@ -1,27 +1,23 @@
 import { useEffect, useRef, useState } from 'react';
-import { cellPath } from '@ledgerline/core/bills';
+import { cellPath, type CodingField } from '@ledgerline/core/bills';
+import type { ChoiceKind } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { ChoiceField } from '../ui/choice-field';
 import { focusField } from './focus';
-import type { Chosen } from './said';
+import { columnsOf } from './grid/columns';
 import { doubtsOf } from './use-desk-keys';
 import type { Desk } from './use-desk';
 
-const lists = {
-  accountId: ['accounts', 'Account for all'],
-  costCentreId: ['cost-centres', 'Cost centre for all'],
-  taxCodeId: ['tax-codes', 'Tax code for all'],
-} as const;
-
 /** One choice for all rows that want it: typed in place, and taken back by one undo. */
-export function FillAll({ desk, field, lines }: { desk: Desk; field: Chosen; lines: string[] }) {
+export function FillAll({ desk, field, lines }: { desk: Desk; field: CodingField; lines: string[] }) {
   const { company } = usePlace();
   const [asking, ask] = useState(false);
   const place = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     if (asking) place.current?.querySelector('input')?.focus();
   }, [asking]);
-  const [of, label] = lists[field];
+  const { content, name, head } = columnsOf(desk.bill.dimensions).find((c) => c.id === field)!,
+    label = `${field === 'taxCodeId' ? 'Tax code' : (name ?? head)} for all`;
   if (!asking)
     return (
       <button className="btn btn-xs btn-outline" data-fill={field} title="Alt+A" onClick={() => ask(true)}>
@@ -38,7 +34,7 @@ export function FillAll({ desk, field, lines }: { desk: Desk; field: Chosen; lin
     >
       <ChoiceField
         company={company.id}
-        of={of}
+        of={content as ChoiceKind}
         label={label}
         value={null}
         chosen={null}

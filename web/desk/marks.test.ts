@@ -27,6 +27,7 @@ const bill = {
   currency: 'GBP',
   unsure: ['l.amount'],
   marks: { gross: { mark, confidence: 1, proof: null }, tax: { mark: null, confidence: 1, proof: null } },
+  dimensions: [],
   lines: [line],
 } as unknown as Bill;
 const british: Print = { numbers: { decimal: '.' }, order: 'day-first' };
@@ -108,10 +109,11 @@ describe('places and names', () => {
       ['l.amount', true],
     ]));
   it('calls a cell what its heading says', () => {
-    expect([cellName(1, 'unitPrice'), cellName(0, 'accountId'), cellName(0, 'amount')]).toEqual([
+    const own = [{ field: 'dimension2' as const, name: 'Fund', always: false }];
+    expect([cellName(1, 'unitPrice', []), cellName(0, 'accountId', own), cellName(0, 'dimension2', own)]).toEqual([
       'Row 2 price',
       'Row 1 account',
-      'Row 1 amount',
+      'Row 1 Fund',
     ]);
     expect([pathName(bill, 'gross'), pathName(bill, 'l.unitPrice'), pathName(bill, 'l'), pathName(bill, 'gone.amount')]).toEqual([
       'Total',

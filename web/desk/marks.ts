@@ -29,15 +29,16 @@ const cells: Record<string, string> = {
   priceQuantity: 'price for how many',
 };
 /** A cell of a row as people call it: "Row 2 price". */
-export const cellName = (row: number, field: string): string => `Row ${row + 1} ${cells[field] ?? field}`;
+export const cellName = (row: number, field: string, dimensions: Bill['dimensions']): string =>
+  `Row ${row + 1} ${cells[field] ?? dimensions.find((d) => d.field === field)?.name ?? field}`;
 
 /** A path of a bill as people call it: "Total", "Row 2 price", "Row 2". */
-export function pathName(bill: Pick<Bill, 'lines'>, path: string): string {
+export function pathName(bill: Pick<Bill, 'lines' | 'dimensions'>, path: string): string {
   if (names[path]) return names[path];
   const [id, cell] = path.split('.');
   const row = bill.lines.findIndex((l) => l.id === id);
   if (row < 0) return 'A row';
-  return cell ? cellName(row, cell) : `Row ${row + 1}`;
+  return cell ? cellName(row, cell, bill.dimensions) : `Row ${row + 1}`;
 }
 
 /** Every value's place on the page with its field's path. A currency is often read off an amount: it lies below that, so that a click takes the amount. */
@@ -48,7 +49,7 @@ export function marksOf(bill: Bill): ShownMark[] {
   return [
     ...header.flatMap(([path, stored]) => of(path, names[path] ?? path, stored)),
     ...bill.lines.flatMap((line, i) =>
-      Object.entries(line.marks).flatMap(([cell, stored]) => of(cellPath(line.id, cell), cellName(i, cell), stored)),
+      Object.entries(line.marks).flatMap(([cell, stored]) => of(cellPath(line.id, cell), cellName(i, cell, bill.dimensions), stored)),
     ),
   ];
 }

@@ -178,7 +178,7 @@ export function DeskPage() {
         second={theBill}
       />
       <ProofStrip bill={bill} proof={proof} locked={locked} repair={desk.repair} />
-      {columns && <ColumnsDialog view={view} change={change} close={() => showColumns(false)} />}
+      {columns && <ColumnsDialog dimensions={desk.bill.dimensions} view={view} change={change} close={() => showColumns(false)} />}
       {splitting !== null && bill.lines[splitting] && (
         <SplitDialog
           line={bill.lines[splitting]}

@@ -2,11 +2,21 @@ import { expect, it } from 'vitest';
 import type { Bill, Exception } from '@ledgerline/contract';
 import { saidOf } from './said';
 
+/** What each of these checks says of many rows. */
+const many: Record<string, string> = {
+  'account-missing': 'need an account',
+  'cost-centre-missing': 'need a cost centre',
+  'tax-code-missing': 'need a tax code',
+  'amount-missing': 'have no amount',
+  'account-closed': 'are on closed accounts',
+};
+
 const lines = ['a', 'b', 'c', 'd', 'e'].map((id) => ({ id })) as Bill['lines'];
 const open = (code: string, path: string, severity: Exception['severity'] = 'stops', sentence = `${code} at ${path}`): Exception => ({
   code,
   path,
   key: '',
+  many: many[code] ?? null,
   sentence,
   severity,
   settledBy: [],
@@ -51,6 +61,16 @@ it('the weightiest comes first: what stops before what asks, the bill before its
 it('two of two are both', () => {
   const exceptions = ['a', 'b'].map((l) => open('tax-code-missing', `${l}.taxCodeId`));
   expect(saidOf({ exceptions, lines: lines.slice(0, 2) })[0]!.sentence).toBe('Both rows need a tax code.');
+});
+it('one check may say different things of rows: each is its own sentence, with what fills its rows', () => {
+  const missing = (line: string, field: string, what: string) => ({ ...open('dimension-missing', `${line}.${field}`), many: what });
+  const found = said(
+    missing('a', 'dimension1', 'need a project'),
+    missing('a', 'dimension2', 'need a fund'),
+    missing('b', 'dimension1', 'need a project'),
+  );
+  expect(found.map((f) => f.sentence)).toEqual(['Rows 1 and 2 need a project.', 'dimension-missing at a.dimension2']);
+  expect(found[0]!.fill).toEqual({ field: 'dimension1', lines: ['a', 'b'] });
 });
 it('leaves nothing out', () => {
   const many = [

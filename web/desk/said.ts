@@ -1,9 +1,6 @@
-import { parsePath } from '@ledgerline/core/bills';
-import { checkOf } from '@ledgerline/core/checks';
+import { codingFields, parsePath, type CodingField } from '@ledgerline/core/bills';
 import type { Bill, Exception } from '@ledgerline/contract';
 
-/** Columns that one choice can fill on many rows at once. */
-export type Chosen = 'accountId' | 'costCentreId' | 'taxCodeId';
 /** What is to be settled, said once however many rows it is about. */
 export interface Said {
   key: string;
@@ -13,29 +10,26 @@ export interface Said {
   path: string;
   all: Exception[];
   /** What one choice fills on all its rows, and which rows these are. */
-  fill: { field: Chosen; lines: string[] } | null;
+  fill: { field: CodingField; lines: string[] } | null;
 }
 
 /** Told elsewhere: doubts stand at their fields, the proof stands at the foot. */
 const elsewhere = ['unsure', 'proof-off'];
-
-/** What is said of many rows together; null for what is about the bill. */
-const ofRows = (code: string): string | null => checkOf(code)?.said?.[1] ?? null;
-const choosable = ['accountId', 'costCentreId', 'taxCodeId'];
 
 /** What is open on a bill as sentences, the weightiest first: what stops it before what asks, what is about the whole bill before its rows. */
 export function saidOf(bill: Pick<Bill, 'exceptions' | 'lines'>): Said[] {
   const groups = new Map<string, Exception[]>();
   for (const e of bill.exceptions) {
     if (elsewhere.includes(e.code)) continue;
-    const key = ofRows(e.code) ? e.code : `${e.code} ${e.path} ${e.key}`;
+    const key = e.many ? `${e.code} ${e.path.split('.')[1]} ${e.many}` : `${e.code} ${e.path} ${e.key}`;
     groups.set(key, [...(groups.get(key) ?? []), e]);
   }
   const said = [...groups].map(([key, all]): Said => {
     const [first] = all as [Exception, ...Exception[]];
-    const many = ofRows(first.code);
+    const { many } = first;
     const at = all.map((e) => parsePath(e.path)).filter((p) => p !== null && 'line' in p);
-    const field = at[0] && 'cell' in at[0] && choosable.includes(at[0].cell) ? (at[0].cell as Chosen) : null;
+    const cell = at[0] && 'cell' in at[0] ? at[0].cell : null,
+      field = codingFields.find((f) => f === cell) ?? null;
     const lines = at.map((p) => p.line);
     return {
       key,
@@ -46,7 +40,7 @@ export function saidOf(bill: Pick<Bill, 'exceptions' | 'lines'>): Said[] {
       fill: many && field && all.length > 1 ? { field, lines } : null,
     };
   });
-  const weight = (s: Said) => (s.severity === 'stops' ? 0 : 2) + (ofRows(s.all[0]!.code) ? 1 : 0);
+  const weight = (s: Said) => (s.severity === 'stops' ? 0 : 2) + (s.all[0]!.many ? 1 : 0);
   return said.sort((a, b) => weight(a) - weight(b));
 }
 

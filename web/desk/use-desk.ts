@@ -1,12 +1,13 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
-import type { HeaderField, LineField, Operation, Value } from '@ledgerline/core/bills';
+import { codingOf, type CodingField, type HeaderField, type LineField, type Operation, type Value } from '@ledgerline/core/bills';
 import { prove, type Repair } from '@ledgerline/core/proof';
 import type { BillLine, Bill, Choice } from '@ledgerline/contract';
 import { arrivalsApi } from '../arrivals/api';
 import { usePlace } from '../app/company';
 import type { RootState } from '../app/store';
 import { billsApi } from '../bills/api';
+import { codedWith } from './coded-with';
 import { edited, named, opened, redone, shownOf, typedBefore, undone } from './state';
 
 /** Everything that the desk's parts need of the bill in hand: how it stands, and how to change it. */
@@ -28,7 +29,7 @@ export interface Desk {
   choiceOf(id: string | null): Choice | null;
   know(choice: Choice): void;
   /** Codes lines with a choice; what follows from it is filled in where nothing stands, in the same step. */
-  choose(choice: Choice | null, lines: readonly BillLine[], field: 'accountId' | 'costCentreId' | 'taxCodeId'): void;
+  choose(choice: Choice | null, lines: readonly BillLine[], field: CodingField): void;
   repair(r: Repair): void;
 }
 
@@ -74,17 +75,8 @@ export function useDesk(id: string) {
     choiceOf,
     know: (choice) => void dispatch(named(choice)),
     choose(choice, lines, field) {
-      const tax = field === 'accountId' ? (choice?.usualTax ?? null) : null;
-      if (choice) dispatch(named(choice));
-      if (tax) dispatch(named({ ...tax, detail: null }));
-      edit(
-        ...lines.flatMap((line): Operation[] => [
-          { do: 'set-cell', line: line.id, field, value: choice?.id ?? null },
-          ...(tax && line.taxCodeId === null
-            ? [{ do: 'set-cell' as const, line: line.id, field: 'taxCodeId' as const, value: tax.id }]
-            : []),
-        ]),
-      );
+      for (const one of choice ? [choice, ...(choice.going ?? []).map((g): Choice => ({ ...g, detail: null }))] : []) dispatch(named(one));
+      edit(...lines.flatMap((line) => codedWith(line, field, choice, choiceOf)));
     },
     repair(r) {
       if (r.kind === 'row-product' || r.kind === 'row-missing') edit({ do: 'set-cell', line: r.line, field: 'amount', value: r.value });
@@ -95,9 +87,7 @@ export function useDesk(id: string) {
           cells: {
             description: r.kind === 'rounding' ? 'Rounding difference' : 'Charge',
             amount: r.value,
-            accountId: like?.accountId ?? null,
-            costCentreId: like?.costCentreId ?? null,
-            taxCodeId: like?.taxCodeId ?? null,
+            ...codingOf(like),
           },
         });
       } else edit({ do: 'set', field: r.kind, value: r.value });

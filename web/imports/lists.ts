@@ -4,6 +4,8 @@ import type { ImportListName } from '@ledgerline/contract';
 export const importable: Record<ImportListName, { title: string; one: string; many: string; path: string }> = {
   accounts: { title: 'Accounts', one: 'account', many: 'accounts', path: '/settings/accounts' },
   'cost-centres': { title: 'Cost centres', one: 'cost centre', many: 'cost centres', path: '/settings/cost-centres' },
+  'dimension-values': { title: 'Dimensions', one: 'value', many: 'values', path: '/settings/dimensions' },
+  'tax-codes': { title: 'Tax codes', one: 'tax code', many: 'tax codes', path: '/settings/tax-codes' },
   suppliers: { title: 'Suppliers', one: 'supplier', many: 'suppliers', path: '/suppliers' },
   rates: { title: 'Exchange rates', one: 'rate', many: 'rates', path: '/settings/rates' },
 };

@@ -5,6 +5,7 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { arrivalsApi } from '../arrivals/api';
 import { Sheet } from '../desk/sheet';
+import { Bearer } from '../ui/bearer';
 import { money, showDay, showTime } from '../ui/format';
 import { ledgerApi } from './api';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
@@ -136,7 +137,9 @@ export function EntryPage() {
                   <td className="plain !pl-6 max-w-52 truncate">
                     <span className="code">{l.account}</span> {l.accountName}
                   </td>
-                  <td className="plain">{l.costCentre}</td>
+                  <td className="plain max-w-40 truncate">
+                    <Bearer of={l} />
+                  </td>
                   <td className="plain max-w-44 truncate" title={l.description}>
                     {l.description}
                   </td>

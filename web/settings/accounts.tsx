@@ -4,8 +4,10 @@ import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
+import { inSentence } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
+import { FormGoing, goingFrom, useDimensions } from './going';
 import { ListArea, RowDialog } from './list-area';
 import { FormValidity, Validity, validityOf } from './validity';
 
@@ -45,6 +47,7 @@ export function AccountsArea() {
 }
 
 function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) {
+  const dimensions = useDimensions();
   const [put] = settingsApi.usePutAccountMutation();
   return (
     <RowDialog
@@ -60,6 +63,8 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
         parentId: row?.parentId ?? null,
         postable: row?.postable ?? true,
         taxCodeId: row?.taxCodeId ?? null,
+        needsDimensions: row?.needsDimensions ?? [],
+        going: goingFrom(row),
         ...validityOf(row),
       }}
       put={put}
@@ -83,8 +88,19 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
               shown={row?.taxCode ? `${row.taxCode} ` : null}
             />
           </div>
-          <FormTick form={form} name="needsCostCentre" label="Lines on it need a cost centre" />
-          <FormTick form={form} name="postable" label="Takes lines itself; without this it only gathers the accounts under it" />
+          <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            <legend className="sr-only">What rows on it need</legend>
+            <span className="text-[14px]">Rows on it need a</span>
+            <FormTick form={form} name="needsCostCentre" label="cost centre" />
+            {dimensions.map((d) => (
+              <label key={d.field} className="flex items-center gap-2 text-[14px]">
+                <input type="checkbox" className="checkbox checkbox-sm" value={d.field} {...form.register('needsDimensions')} />
+                {inSentence(d.name)}
+              </label>
+            ))}
+          </fieldset>
+          <FormTick form={form} name="postable" label="Takes rows itself; without this it only gathers the accounts under it" />
+          <FormGoing form={form} shown={row?.going ?? []} />
           <FormValidity form={form} />
         </>
       )}

@@ -6,6 +6,7 @@ import { FormField } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
+import { FormGoing, goingFrom } from './going';
 import { ListArea, RowDialog } from './list-area';
 import { FormValidity, Validity, validityOf } from './validity';
 
@@ -51,6 +52,7 @@ function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): vo
         name: row?.name ?? '',
         parentId: row?.parentId ?? null,
         ownerId: row?.ownerId ?? null,
+        going: goingFrom(row),
         ...validityOf(row),
       }}
       put={put}
@@ -72,6 +74,7 @@ function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): vo
               options={[['', 'Nobody yet'], ...currentData.people.map((p): [string, string] => [p.id, p.name])]}
             />
           </div>
+          <FormGoing form={form} shown={row?.going ?? []} />
           <FormValidity form={form} />
         </>
       )}

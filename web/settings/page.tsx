@@ -5,6 +5,8 @@ import { AccountsArea } from './accounts';
 import { ChecksArea } from './checks';
 import { CompanyArea } from './company';
 import { CostCentresArea } from './cost-centres';
+import { CombinationsArea } from './combinations';
+import { DimensionsArea } from './dimensions';
 import { DistributionsArea } from './distributions';
 import { EventsArea } from './events';
 import { PeopleArea } from './people';
@@ -16,6 +18,8 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['people', 'People', PeopleArea],
   ['accounts', 'Accounts', AccountsArea],
   ['cost-centres', 'Cost centres', CostCentresArea],
+  ['dimensions', 'Dimensions', DimensionsArea],
+  ['combinations', 'What goes together', CombinationsArea],
   ['distribution-keys', 'Distribution keys', DistributionsArea],
   ['tax-codes', 'Tax codes', TaxCodesArea],
   ['rates', 'Exchange rates', RatesArea],

@@ -28,6 +28,7 @@ export function TaxCodesArea() {
       rows={{ rows: currentData?.taxCodes ?? [], loading: !currentData && !error, error }}
       columns={columns}
       rowId={(t) => t.id}
+      files="tax-codes"
       form={(row, close) => <TaxCodeForm row={row} close={close} />}
     />
   );

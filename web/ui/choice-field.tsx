@@ -2,6 +2,7 @@ import { useCombobox } from 'downshift';
 import { createPortal } from 'react-dom';
 import { useEffect, useRef, useState } from 'react';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
+import type { Coding } from '@ledgerline/core/bills';
 import { billsApi } from '../bills/api';
 import { useSettled } from './settled';
 
@@ -25,6 +26,8 @@ interface Props {
   inGrid?: boolean;
   /** The bill's day, where what it may use depends on it. */
   day?: string | null;
+  /** What else the row is coded with: only what goes together with it is offered. */
+  beside?: Coding;
   /** Offered before all others, each with why, as long as nothing is typed. */
   first?: readonly { choice: Choice; why: string }[];
 }
@@ -49,8 +52,9 @@ export function ChoiceField({
   inGrid,
   first = none,
   day,
+  beside,
 }: Props) {
-  const wanted = { company, of, ...(day ? { day } : {}) };
+  const wanted = { company, of, ...(day ? { day } : {}), ...(beside ? { beside } : {}) };
   const [typed, setTyped] = useState<string | null>(null);
   /** The list was asked for before anything was typed: leaving it then changes nothing. */
   const [offered, setOffered] = useState(false);

@@ -27,9 +27,37 @@ export function FormChoice<T extends FieldValues>({
   shown: string | null;
   none?: '' | null;
 }) {
-  const { company } = usePlace();
   const { field, fieldState } = useController({ control: form.control, name });
-  const [chosen, setChosen] = useState(() => asChoice(field.value as string | null, shown));
+  return (
+    <LabelledChoice
+      label={label}
+      of={of}
+      shown={shown}
+      value={field.value as string | null}
+      onPick={(id) => field.onChange(id ?? none)}
+      wrong={Boolean(fieldState.error)}
+    />
+  );
+}
+
+/** One labelled choice from a list. `shown`: code and name of what is chosen at first. */
+export function LabelledChoice({
+  label,
+  of,
+  shown,
+  value,
+  onPick,
+  wrong = false,
+}: {
+  label: string;
+  of: Static<typeof ChoicesQuery>['of'];
+  shown: string | null;
+  value: string | null;
+  onPick(id: string | null): void;
+  wrong?: boolean;
+}) {
+  const { company } = usePlace();
+  const [chosen, setChosen] = useState(() => asChoice(value, shown));
   return (
     <div
       className="text-[13px]"
@@ -49,10 +77,10 @@ export function FormChoice<T extends FieldValues>({
         chosen={chosen}
         onPick={(choice) => {
           setChosen(choice);
-          field.onChange(choice?.id ?? none);
+          onPick(choice?.id ?? null);
         }}
       />
-      {fieldState.error && <span className="text-[12px] text-error">Choose one.</span>}
+      {wrong && <span className="text-[12px] text-error">Choose one.</span>}
     </div>
   );
 }

@@ -1,4 +1,6 @@
 import { boolean, char, foreignKey, index, integer, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import type { DimensionField } from '@ledgerline/core/bills';
 import { day, id } from './columns.ts';
 import { company, person } from './people.ts';
 
@@ -8,7 +10,7 @@ const ofCompany = () =>
     .references(() => company.id);
 
 /** When lines may name it. `active` false: closed, whatever the dates say. */
-const validity = () => ({
+export const validity = () => ({
   active: boolean('active').notNull().default(true),
   /** First and last day of bills that may use it; null for no end. */
   validFrom: day('valid_from'),
@@ -26,6 +28,12 @@ export const ledgerAccount = pgTable(
     /** expense, asset, income, tax, payable, bank, equity, liability: only the first two take bill lines. */
     kind: text('kind').notNull(),
     needsCostCentre: boolean('needs_cost_centre').notNull().default(false),
+    /** The dimensions that its lines need. */
+    needsDimensions: text('needs_dimensions')
+      .array()
+      .$type<DimensionField[]>()
+      .notNull()
+      .default(sql`'{}'`),
     /** The account that it is a sub-account of. */
     parentId: uuid('parent_id'),
     /** False: it only gathers the accounts under it, and takes no lines itself. */

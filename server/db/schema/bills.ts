@@ -19,6 +19,7 @@ import type { FurtherCell } from '@ledgerline/core/reading';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { document } from './arrivals.ts';
 import { day, id, moment } from './columns.ts';
+import { dimensionColumns, dimensionKeys } from './dimensions.ts';
 import { company, person } from './people.ts';
 import { repeat } from './repeats.ts';
 import { supplier } from './suppliers.ts';
@@ -137,6 +138,7 @@ export const billLine = pgTable(
     accountId: uuid('account_id'),
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),
+    ...dimensionColumns(),
     marks: jsonb('marks').$type<Record<string, StoredMark>>().notNull().default({}),
     /** What else its row on the page says, under which heading. */
     further: jsonb('further').$type<FurtherCell[]>().notNull().default([]),
@@ -156,6 +158,7 @@ export const billLine = pgTable(
       name: 'bill_line_cost_centre',
     }),
     foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'bill_line_tax_code' }),
+    ...dimensionKeys('bill_line', t),
   ],
 );
 

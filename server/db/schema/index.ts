@@ -7,5 +7,6 @@ export * from './bills.ts';
 export * from './notes.ts';
 export * from './views.ts';
 export * from './ledger.ts';
+export * from './dimensions.ts';
 export * from './events.ts';
 export * from './imports.ts';

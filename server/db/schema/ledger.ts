@@ -17,6 +17,7 @@ import {
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 import { bill, billLine } from './bills.ts';
 import { day, id, moment } from './columns.ts';
+import { dimensionColumns, dimensionKeys } from './dimensions.ts';
 import { company, person } from './people.ts';
 import { supplier } from './suppliers.ts';
 
@@ -68,6 +69,7 @@ export const journalLine = pgTable(
     position: integer('position').notNull(),
     accountId: uuid('account_id').notNull(),
     costCentreId: uuid('cost_centre_id'),
+    ...dimensionColumns(),
     taxCodeId: uuid('tax_code_id'),
     supplierId: uuid('supplier_id'),
     billLineId: uuid('bill_line_id'),
@@ -100,6 +102,7 @@ export const journalLine = pgTable(
       name: 'journal_line_cost_centre',
     }),
     foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'journal_line_tax_code' }),
+    ...dimensionKeys('journal_line', t),
     foreignKey({ columns: [t.billLineId, t.companyId], foreignColumns: [billLine.id, billLine.companyId], name: 'journal_line_bill_line' }),
     foreignKey({ columns: [t.supplierId, t.companyId], foreignColumns: [supplier.id, supplier.companyId], name: 'journal_line_supplier' }),
   ],

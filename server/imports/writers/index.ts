@@ -1,14 +1,18 @@
 import type { ImportList } from '@ledgerline/core/imports';
 import { accountWriter } from './accounts.ts';
 import { costCentreWriter } from './cost-centres.ts';
+import { dimensionValueWriter } from './dimension-values.ts';
 import { rateWriter } from './rates.ts';
 import { supplierWriter } from './suppliers.ts';
+import { taxCodeWriter } from './tax-codes.ts';
 import type { Writer } from './types.ts';
 
 /** How each list is read and written by imports and exports. */
 export const writers: Record<ImportList, Writer> = {
   accounts: accountWriter,
   'cost-centres': costCentreWriter,
+  'dimension-values': dimensionValueWriter,
+  'tax-codes': taxCodeWriter,
   suppliers: supplierWriter,
   rates: rateWriter,
 };

@@ -1,4 +1,5 @@
 import { useEffect, useImperativeHandle, useRef, type RefObject } from 'react';
+import { codingOf } from '@ledgerline/core/bills';
 import type { BillLine, ChoiceKind } from '@ledgerline/contract';
 import { usePlace } from '../../app/company';
 import { ChoiceField } from '../../ui/choice-field';
@@ -62,6 +63,7 @@ export function CellChoice({ desk, line, column, label, className, editor }: Pro
         chosen={desk.choiceOf(line[id])}
         first={offersOf(line, id, desk)}
         day={desk.bill.issueDate}
+        beside={codingOf(line)}
         onPick={(c) => desk.choose(c, [line], id as Coded)}
       />
     </div>

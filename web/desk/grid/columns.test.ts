@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { emptyCells } from '@ledgerline/core/bills';
-import type { Bill, Choice } from '@ledgerline/contract';
-import { hideable, menuWidth, numberWidth, placeColumns, standingOf, standingsOf, stands } from './columns';
+import type { Choice } from '@ledgerline/contract';
+import { choosable, hideable, menuWidth, numberWidth, placeColumns, standingOf, standingsOf, stands } from './columns';
 
 const choice: Choice = { id: 'k', code: '6040', name: 'Irrigation and watering parts', detail: null, terms: null } as never;
 const line = (more: object) =>
@@ -21,7 +21,8 @@ const line = (more: object) =>
     taxCodeId: null,
     ...more,
   }) as never;
-const bill = (...lines: object[]): Pick<Bill, 'lines' | 'currency'> => ({ currency: 'GBP', lines: lines.map(line) });
+type OfBill = Parameters<typeof placeColumns>[0];
+const bill = (...lines: object[]): OfBill => ({ currency: 'GBP', lines: lines.map(line), dimensions: [], exceptions: [] });
 const width = (text: string, size: number) => text.length * size * 0.5;
 const place = (b: ReturnType<typeof bill>, room: number) =>
   Object.fromEntries(placeColumns(b, (id) => (id ? choice : null), room, width).map((c) => [c.id, c.width]));
@@ -90,4 +91,23 @@ it('what somebody sized stays so wide, what they left out is not there', () => {
   expect(sized.find((c) => c.id === 'accountId')!.width).toBe(200);
   expect(sized.find((c) => c.id === 'amount')!.width, 'never below its least').toBe(62);
   expect(sized.some((c) => c.id === 'quantity')).toBe(false);
+});
+
+const own: OfBill['dimensions'] = [
+  { field: 'dimension1', name: 'Project', always: false },
+  { field: 'dimension2', name: 'Fund', always: false },
+];
+it('a company’s own dimension is there where a row has one or is asked for one, and stands before the tax', () => {
+  const shown = (b: OfBill, names: ('dimension1' | 'dimension2')[] = []) =>
+    placeColumns({ ...b, dimensions: own }, () => choice, 1600, width, { widths: {}, hidden: [], shown: names }).map((c) => c.id);
+  expect(shown(bill({}))).not.toContain('dimension1');
+  expect(shown(bill({ dimension1: 'p' })).slice(-3)).toEqual(['costCentreId', 'dimension1', 'taxCodeId']);
+  const wanted = { ...bill({}), exceptions: [{ path: 'a.dimension2' }] as never };
+  expect(shown(wanted).slice(-2)).toEqual(['dimension2', 'taxCodeId']);
+  expect(shown(bill({}), ['dimension2'])).toContain('dimension2');
+});
+it('a company’s own dimension can be asked for always, and never be left out', () => {
+  expect(choosable(own).map((c) => c.head)).toEqual(expect.arrayContaining(['Project', 'Fund']));
+  expect(choosable([]).some((c) => c.id === 'dimension1')).toBe(false);
+  expect(standingsOf('dimension1')).toEqual(['needed', 'always']);
 });

@@ -1,4 +1,4 @@
-import type { LineField } from '@ledgerline/core/bills';
+import { dimensionFields, type LineField } from '@ledgerline/core/bills';
 import type { Bill, BillLine, Choice, ChoiceKind } from '@ledgerline/contract';
 import { money, showDay } from '../../ui/format';
 
@@ -18,7 +18,10 @@ export interface Column {
   when?: ((line: BillLine) => boolean) | 'asked';
 }
 
-const all: Column[] = [
+/** A company's own dimension as a column. */
+export type DimensionHead = Bill['dimensions'][number];
+
+const fixed: Column[] = [
   { id: 'code', head: 'Item', name: 'Item code', content: 'text', least: 44, most: 90, when: (l) => l.code !== null },
   { id: 'description', head: 'Description', content: 'words', least: 150, most: Infinity },
   { id: 'quantity', head: 'Qty', name: 'Quantity', content: 'figure', num: true, least: 34, most: 90 },
@@ -60,21 +63,35 @@ const all: Column[] = [
   { id: 'taxCodeId', head: 'Tax', content: 'tax-codes', least: 40, most: 70 },
 ];
 
-export const columnIds = all.map((c) => c.id);
-/** What can be left out: nothing that a bill may have to be settled in. */
-const settled: ColumnId[] = ['description', 'amount', 'accountId', 'costCentreId', 'taxCodeId'];
+/** All columns of a company's bills: its own dimensions stand before the tax. */
+export function columnsOf(dimensions: readonly DimensionHead[]): Column[] {
+  const own = dimensions.map(({ field, name }): Column => ({
+    id: field,
+    head: name,
+    content: field,
+    least: 60,
+    most: 160,
+    when: (l) => l[field] !== null,
+  }));
+  return [...fixed.slice(0, -1), ...own, ...fixed.slice(-1)];
+}
+
+export const columnIds: ColumnId[] = [...fixed.map((c) => c.id), ...dimensionFields];
+/** What cannot be left out: whatever a bill may have to be settled in. */
+const settled: readonly ColumnId[] = ['description', 'amount', 'accountId', 'costCentreId', 'taxCodeId', ...dimensionFields];
 export const hideable: ColumnId[] = columnIds.filter((id) => !settled.includes(id));
 /** Columns that are there only where a row has something in them, or somebody asks for them. */
-export const onDemand: ColumnId[] = all.filter((c) => c.when).map((c) => c.id);
-const column = (id: ColumnId): Column => all.find((c) => c.id === id)!;
-/** What people call a column. */
-export const columnName = (id: ColumnId): string => column(id).name ?? column(id).head;
+export const onDemand: ColumnId[] = [...fixed.filter((c) => c.when).map((c) => c.id), ...dimensionFields];
+/** What somebody can say of when it is there. */
+export const choosable = (dimensions: readonly DimensionHead[]): Column[] =>
+  columnsOf(dimensions).filter((c) => hideable.includes(c.id) || dimensions.some((d) => d.field === c.id));
 
 /** When a column is there: always, never, or where a row needs it. */
 export type Standing = 'always' | 'needed' | 'never';
 /** What somebody can want of a column, the usual first. */
 export const standingsOf = (id: ColumnId): Standing[] => {
-  const { when } = column(id);
+  if (settled.includes(id)) return ['needed', 'always'];
+  const when = fixed.find((c) => c.id === id)?.when;
   return when === 'asked' ? ['never', 'always'] : when ? ['needed', 'always', 'never'] : ['always', 'never'];
 };
 export const standingOf = ({ hidden, shown }: ColumnsView, id: ColumnId): Standing =>
@@ -105,6 +122,9 @@ export interface Placed extends Column {
   width: number;
 }
 
+export const isChoice = (column: Column): column is Column & { content: ChoiceKind } =>
+  !['words', 'text', 'figure', 'money', 'day'].includes(column.content);
+
 /** What a cell shows, as text. */
 export function textOf(line: BillLine, column: Column, currency: string, choiceOf: (id: string | null) => Choice | null): string {
   const value = line[column.id];
@@ -114,15 +134,15 @@ export function textOf(line: BillLine, column: Column, currency: string, choiceO
       return money(value, currency);
     case 'day':
       return showDay(value);
-    case 'accounts':
-    case 'cost-centres': {
-      const choice = choiceOf(value);
-      return choice ? `${choice.code} ${choice.name}` : '';
-    }
     case 'tax-codes':
       return choiceOf(value)?.code ?? '';
-    default:
+    default: {
+      if (isChoice(column)) {
+        const choice = choiceOf(value);
+        return choice ? `${choice.code} ${choice.name}` : '';
+      }
       return column.id === 'priceQuantity' && value === '1' ? '' : value;
+    }
   }
 }
 
@@ -131,18 +151,19 @@ const yielding: ColumnId[] = ['code', 'unit'];
 
 /**
  * The grid's columns for a bill, as wide as what stands in them; the description has what is left. Where that is too little, item code and
- * unit go, then account and cost centre give of theirs. A column that few bills need comes where a row needs it. What somebody has sized
+ * unit go, then account, cost centre and dimensions give of theirs. A column that few bills need comes where a row needs it, or is to have something. What somebody has sized
  * stays so wide; what they left out is not there, what they asked for is. `widthOf`: of a text at a size, in pixels.
  */
 export function placeColumns(
-  bill: Pick<Bill, 'lines' | 'currency'>,
+  bill: Pick<Bill, 'lines' | 'currency' | 'dimensions' | 'exceptions'>,
   choiceOf: (id: string | null) => Choice | null,
   room: number,
   widthOf: (text: string, size: number) => number,
   { widths, hidden, shown }: ColumnsView = { widths: {}, hidden: [], shown: [] },
 ): Placed[] {
-  const there = all.filter(
-    ({ id, when }) => !hidden.includes(id) && (!when || shown.includes(id) || (when !== 'asked' && bill.lines.some(when))),
+  const asked = new Set(bill.exceptions.map((e) => e.path.split('.')[1]));
+  const there = columnsOf(bill.dimensions).filter(
+    ({ id, when }) => !hidden.includes(id) && (!when || shown.includes(id) || asked.has(id) || (when !== 'asked' && bill.lines.some(when))),
   );
   let placed = there.map((c): Placed => {
     const own = widths[c.id];
@@ -156,7 +177,7 @@ export function placeColumns(
   const over = left();
   if (over >= 0) placed.find((c) => c.id === 'description')!.width += over;
   else {
-    const giving = placed.filter((c) => (c.id === 'accountId' || c.id === 'costCentreId') && widths[c.id] === undefined),
+    const giving = placed.filter((c) => isChoice(c) && c.id !== 'taxCodeId' && widths[c.id] === undefined),
       could = giving.reduce((n, c) => n + c.width - c.least, 0);
     const share = could > 0 ? Math.min(1, -over / could) : 0;
     for (const c of giving) c.width -= Math.floor((c.width - c.least) * share);

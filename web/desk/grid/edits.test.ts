@@ -9,7 +9,8 @@ import type { Block } from './selection';
 import { plainOf, valueFrom } from './values';
 
 const row = (id: string, over: Partial<BillLine> = {}): BillLine => ({ ...emptyCells(), id, kind: 'line', marks: {}, ...over });
-const bill = (...lines: BillLine[]): Bill => ({ currency: 'GBP', marks: {}, unsure: [], lines }) as unknown as Bill;
+const bill = (...lines: BillLine[]): Bill =>
+  ({ currency: 'GBP', marks: {}, unsure: [], lines, dimensions: [], exceptions: [] }) as unknown as Bill;
 const accounts: Record<string, Choice> = {
   '6040': { id: 'k40', code: '6040', name: 'Watering', detail: null },
   '6050': { id: 'k50', code: '6050', name: 'Soil', detail: null },

@@ -2,7 +2,7 @@ import { cellPath, textCells, type Operation } from '@ledgerline/core/bills';
 import { readFigures } from '@ledgerline/core/clipboard';
 import type { NumberStyle } from '@ledgerline/core/numbers';
 import type { Bill, BillLine, Choice, ChoiceKind } from '@ledgerline/contract';
-import type { Column } from './columns';
+import { isChoice, type Column } from './columns';
 import type { Block } from './selection';
 import { figureFrom, valueFrom } from './values';
 
@@ -67,9 +67,6 @@ export interface Paste {
   /** Ids for rows that are added. */
   newId(): string;
 }
-export const isChoice = (column: Column): column is Column & { content: ChoiceKind } =>
-  !['words', 'text', 'figure', 'money', 'day'].includes(column.content);
-
 /** The cells that a pasted block is for: repeated over the selection where that is a multiple of it, rows added where it is longer. */
 function aims({ bill, columns, block, cells }: Pick<Paste, 'bill' | 'columns' | 'block' | 'cells'>) {
   const high = cells.length,

@@ -3,7 +3,7 @@ import { dec, decOrNull, sum } from '@ledgerline/core/money';
 import { money } from '../../ui/format';
 import type { Desk } from '../use-desk';
 import type { Column } from './columns';
-import { isChoice } from './edits';
+import { isChoice } from './columns';
 import type { Grid } from './use-grid';
 
 /** Totals by column; of what is selected, where that is more than one cell. */

@@ -5,8 +5,8 @@ import { cellName } from '../marks';
 import type { Desk } from '../use-desk';
 import { CellChoice } from './cell-choice';
 import { CellInput } from './cell-input';
-import { textOf, type Placed } from './columns';
-import { hasCell, isChoice } from './edits';
+import { isChoice, textOf, type Placed } from './columns';
+import { hasCell } from './edits';
 import { RowMenu, type RowActs } from './row-menu';
 import type { Grid } from './use-grid';
 
@@ -88,7 +88,7 @@ function Cell({ desk, grid, line, index, wants, fails, acts, column, at, head, s
   const look = `cell-field ${wants.unsure.has(path) ? 'unsure' : ''} ${wants.stops.has(path) ? 'wanted' : ''}`;
   const text = textOf(line, column, desk.bill.currency, desk.choiceOf);
   const there = hasCell(line, column);
-  const label = cellName(index, column.id);
+  const label = cellName(index, column.id, desk.bill.dimensions);
   return (
     <td
       role="gridcell"

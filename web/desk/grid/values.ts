@@ -1,7 +1,7 @@
 import { typedDate } from '@ledgerline/core/dates';
 import { calculate, dec, minorUnits } from '@ledgerline/core/money';
 import type { BillLine, Choice } from '@ledgerline/contract';
-import type { Column } from './columns';
+import { isChoice, type Column } from './columns';
 
 const longest: Partial<Record<Column['id'], number>> = { code: 60, description: 500, unit: 20 };
 
@@ -38,7 +38,7 @@ export function figureFrom(plain: string, column: Column, currency: string): { v
 export function plainOf(line: BillLine, column: Column, sign: '.' | ',', choiceOf: (id: string | null) => Choice | null): string {
   const value = line[column.id];
   if (value === null) return '';
-  if (['accounts', 'cost-centres', 'tax-codes'].includes(column.content)) return choiceOf(value)?.code ?? '';
+  if (isChoice(column)) return choiceOf(value)?.code ?? '';
   if (column.content === 'figure' || column.content === 'money') return value.replace('.', sign);
   return value;
 }

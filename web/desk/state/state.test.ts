@@ -37,6 +37,7 @@ const aBill = (id: string): Bill => ({
   sentBy: null,
   approvedBy: null,
   madeFrom: null,
+  dimensions: [],
   turn: null,
   assignee: null,
   asideUntil: null,

@@ -1,0 +1,1 @@
+export { formatRanges, inRanges, parseRanges, type Range } from './ranges.ts';
