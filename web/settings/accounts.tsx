@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { accountKinds, PutAccount, type AccountRow } from '@ledgerline/contract';
+import { accountKinds, PutAccount, type AccountRow, type DimensionRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
@@ -11,14 +11,21 @@ import { FormGoing, goingFrom, useDimensions } from './going';
 import { ListArea, RowDialog } from './list-area';
 import { FormValidity, Validity, validityOf } from './validity';
 
-const columns: Column<AccountRow>[] = [
+/** "cost centre, project": what rows on an account need. */
+const needsOf = (a: AccountRow, dimensions: readonly DimensionRow[]): string =>
+  [
+    ...(a.needsCostCentre ? ['cost centre'] : []),
+    ...dimensions.filter((d) => a.needsDimensions.includes(d.field)).map((d) => inSentence(d.name)),
+  ].join(', ');
+
+const columnsOf = (dimensions: readonly DimensionRow[]): Column<AccountRow>[] => [
   { id: 'code', head: 'Code', width: 80, cell: (a) => <span className="code">{a.code}</span> },
   { id: 'name', head: 'Name', cell: (a) => a.name },
   { id: 'parent', head: 'Under', width: 130, minor: true, cell: (a) => a.parent },
   { id: 'group', head: 'Group', width: 150, minor: true, cell: (a) => a.group },
   { id: 'kind', head: 'Kind', width: 72, cell: (a) => a.kind },
   { id: 'tax', head: 'Usual tax', width: 80, minor: true, cell: (a) => <span className="code">{a.taxCode}</span> },
-  { id: 'centre', head: 'Cost centre', width: 92, minor: true, cell: (a) => (a.needsCostCentre ? 'needed' : '') },
+  { id: 'needs', head: 'Needs', width: 150, minor: true, cell: (a) => needsOf(a, dimensions) },
   {
     id: 'active',
     head: '',
@@ -30,6 +37,7 @@ const columns: Column<AccountRow>[] = [
 export function AccountsArea() {
   const { company } = usePlace();
   const [q, setQ] = useState('');
+  const dimensions = useDimensions();
   const rows = useRows(settingsApi.useAccountsInfiniteQuery({ company: company.id, ...(q ? { q } : {}) }), (p) => p.accounts);
   return (
     <ListArea
@@ -37,7 +45,7 @@ export function AccountsArea() {
       detail="The chart of accounts. Bills are coded to expense and asset accounts"
       what="account"
       rows={rows}
-      columns={columns}
+      columns={columnsOf(dimensions)}
       files="accounts"
       rowId={(a) => a.id}
       search={{ value: q, change: setQ }}

@@ -96,7 +96,7 @@ function Values({ of, edit }: { of: DimensionRow; edit(): void }) {
         can('settings:edit') && (
           <button className="btn btn-sm" onClick={edit}>
             <Settings2 size={14} aria-hidden />
-            Dimension
+            Edit dimension
           </button>
         )
       }
