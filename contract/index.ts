@@ -8,6 +8,7 @@ export * from './exceptions.ts';
 export * from './events.ts';
 export * from './dimensions.ts';
 export * from './choices.ts';
+export * from './coding.ts';
 export * from './notes.ts';
 export * from './bills.ts';
 export * from './repeats.ts';

@@ -18,6 +18,7 @@ export const permissions = {
   'periods:set': ['controller'],
   'suppliers:see': ['clerk', 'approver', 'controller', 'administrator'],
   'suppliers:edit': ['clerk', 'controller', 'administrator'],
+  'rules:edit': ['clerk', 'controller', 'administrator'],
   'suppliers:verify': ['controller', 'administrator'],
   'settings:see': ['controller', 'administrator'],
   'settings:edit': ['controller', 'administrator'],

@@ -8,6 +8,7 @@ import { arrivalRoutes } from './arrivals/routes.ts';
 import { authRoutes } from './auth/routes.ts';
 import { billRoutes } from './bills/routes.ts';
 import { checkRoutes } from './checks/routes.ts';
+import { codingRoutes } from './coding/routes.ts';
 import { companyRoutes } from './companies/routes.ts';
 import { dimensionRoutes } from './dimensions/routes.ts';
 import { eventRoutes } from './events/routes.ts';
@@ -60,6 +61,7 @@ export function makeApi(services: Services, strict = false): Api {
     supplierRoutes,
     accountRoutes,
     dimensionRoutes,
+    codingRoutes,
     importRoutes,
     peopleRoutes,
     companyRoutes,

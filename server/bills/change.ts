@@ -18,7 +18,7 @@ import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { findingsOf } from './checking.ts';
-import { codedAnew } from './coding.ts';
+import { codedAnew } from '../coding/suggest.ts';
 import { asItStands, checked, headColumns, headOf, touch, underReview } from './hand.ts';
 import { asLine } from './show.ts';
 import { closeException, linesOf, type BillRecord } from './store.ts';

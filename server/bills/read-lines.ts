@@ -4,7 +4,7 @@ import { unitWord } from '@ledgerline/core/einvoice';
 import type { Read, Reading, ReadLine } from '@ledgerline/core/reading';
 import type { Executor } from '../db/client.ts';
 import { billLine } from '../db/schema/index.ts';
-import { codedBy, suggestFor } from './coding.ts';
+import { codedBy, suggestFor } from '../coding/suggest.ts';
 
 /** What is kept of a value that was read. */
 export const stored = (read: Read): StoredMark => ({

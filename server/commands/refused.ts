@@ -15,11 +15,15 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   bill_line_cost_centre: [422, ofOthers],
   bill_line_tax_code: [422, ofOthers],
   ...Object.fromEntries(
-    ['bill_line', 'journal_line'].flatMap((table) =>
+    ['bill_line', 'journal_line', 'coding_rule'].flatMap((table) =>
       [...dimensionFields, 'dimensions_fit'].map((of) => [`${table}_${of}`, [422, ofOthers] as const]),
     ),
   ),
   going_with_value: [422, ofOthers],
+  coding_rule_supplier: [422, ofOthers],
+  coding_rule_account: [422, ofOthers],
+  coding_rule_cost_centre: [422, ofOthers],
+  coding_rule_tax_code: [422, ofOthers],
   dimension_name: [409, 'There is a dimension of this name already.'],
   dimension_value_code: [409, 'This code is taken. Choose another.'],
   dimension_value_days: [422, 'The last day is before the first.'],

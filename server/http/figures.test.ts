@@ -91,6 +91,15 @@ describe('every question, on a world worked out by hand', () => {
     const beside = await get('Ines', `/bills/${id['F-8']}/with-supplier`, '/bills/:id/with-supplier');
     expect(beside.bills.map((b: { invoiceNumber: string }) => b.invoiceNumber)).toEqual(['F-4', 'F-3', 'F-2', 'F-1', 'F-5', 'F-6']);
   });
+  it('coding: what was learned, a rule on trial, and rows that are alike', async () => {
+    const { lines, groups } = await get('Ines', `/suppliers/${id['supplier']}/learned`, '/suppliers/:id/learned');
+    // Four posted bills, F-2 with two lines: five lines, all called the same.
+    expect([lines, groups.map((g: { times: number; codings: unknown[] }) => [g.times, g.codings.length])]).toEqual([5, [[5, 2]]]);
+    const tried = await get('Ines', `/coding-rules/trial?supplierId=${id['supplier']}&accountId=${world.master.company('MBG').account('6000')}`, '/coding-rules/trial'); // prettier-ignore
+    expect(tried).toMatchObject({ lines: 5, same: 4, otherwise: 1, inHand: 1 });
+    const alike = await get('Ines', '/alike');
+    expect(alike.groups.map((g: { rows: { invoiceNumber: string }[] }) => g.rows.map((r) => r.invoiceNumber))).toEqual([['F-7']]);
+  });
   it('the journal before it exists', async () => {
     const j = await get('Halina', `/bills/${id['F-6']}/journal`, '/bills/:id/journal');
     expect([
@@ -206,6 +215,7 @@ describe('every question, on a world worked out by hand', () => {
     expect(await get('Ines', '/dimensions')).toEqual({ dimensions: [] });
     expect(await get('Halina', '/dimension-values?field=dimension1')).toEqual({ values: [], next: null });
     expect(await get('Halina', '/combinations')).toEqual({ combinations: [] });
+    expect(await get('Ines', '/coding-rules')).toEqual({ rules: [] });
     // Of the rows of the eight bills one in hand has no account; none of those posted is against it.
     const rule = 'whenField=accountId&whenCodes=6*&onlyField=taxCodeId&onlyCodes=S20';
     expect(await get('Halina', `/combinations/effect?${rule}`)).toMatchObject({ stopped: 0, bills: 0, against: 0, examples: [] });

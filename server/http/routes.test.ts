@@ -45,6 +45,14 @@ beforeAll(async () => {
     theirs['combinations'],
     nursery,
   );
+  theirs['coding-rules'] = crypto.randomUUID();
+  await world.rows(
+    `insert into coding_rule (id, company_id, words, account_id, made_by) values ($1, $2, 'x', $3, $4)`,
+    theirs['coding-rules'],
+    nursery,
+    world.master.company('MNT').account('6000'),
+    world.master.person('Kit Arden'),
+  );
   theirs['tax-codes'] = await one('select id from tax_code where company_id = $1 limit 1');
   const [outsider] = await world.rows(
     `insert into person (id, name, email, password_hash) values (gen_random_uuid(), 'Nora Only', 'nora@marrowby.example', 'x') returning id`,
@@ -199,6 +207,13 @@ describe('all routes', () => {
       },
       'put /dimension-values/:id': { field: 'dimension1', code: 'X', name: 'X', active: true, validFrom: null, validTo: null },
       'put /combinations/:id': { whenField: 'accountId', whenCodes: '6*', onlyField: 'taxCodeId', onlyCodes: 'S20', active: true },
+      'put /coding-rules/:id': {
+        supplierId: null,
+        words: 'mine now',
+        coding: { accountId: world.master.company('MBG').account('6000') },
+        active: true,
+      },
+      'post /suppliers/:id/learned/forget': { words: 'x' },
       'put /tax-codes/:id': {
         code: 'X',
         name: 'X',

@@ -1,6 +1,7 @@
 export * from './people.ts';
 export * from './accounts.ts';
 export * from './suppliers.ts';
+export * from './coding.ts';
 export * from './arrivals.ts';
 export * from './repeats.ts';
 export * from './bills.ts';

@@ -8,13 +8,14 @@ import {
   type WorkingBill,
   type WorkingLine,
 } from '@ledgerline/core/bills';
-import { Memory, suggest, sure, withFollowing, type LineToCode, type Suggestions } from '@ledgerline/core/coding';
+import { Memory, suggest, sure, withFollowing, withRules, type LineToCode, type Suggestions } from '@ledgerline/core/coding';
 import { dec } from '@ledgerline/core/money';
 import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
 import { company, supplier, taxCode } from '../db/schema/index.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { dimensionsOf } from '../dimensions/store.ts';
+import { rulesFor } from './rules.ts';
 import { postedLines } from './posted-lines.ts';
 
 /** What is filled in of what a line may be coded with, and at each cell why, and what else it may be. */
@@ -38,7 +39,7 @@ async function goingWithLikeliest(tx: Executor, companyId: string, suggestions: 
   return goingOn(tx, companyId, [...ids], day);
 }
 
-/** What lines of a bill of this day may be coded with, by what was posted for the supplier and what is usual for it. */
+/** What lines of a bill of this day may be coded with, by rules, by what was posted for the supplier, and by what is usual for it. */
 export async function suggestFor(
   tx: Executor,
   companyId: string,
@@ -55,7 +56,8 @@ export async function suggestFor(
   const learned = own?.suggests && (usual?.suggests ?? true);
   const dimensions = (await dimensionsOf(tx, companyId)).map((d) => d.field);
   const history = learned ? await postedLines(tx, companyId, usual?.id ?? null, day, dimensions) : new Memory();
-  const likely = suggest(lines, history, usual, codes, dimensions);
+  const posted = suggest(lines, history, usual, codes, dimensions);
+  const likely = withRules(lines, posted, await rulesFor(tx, companyId, usual?.id ?? null, day), codes);
   return withFollowing(lines, likely, await goingWithLikeliest(tx, companyId, likely, day), codes);
 }
 
@@ -68,7 +70,7 @@ function rateOf({ net, tax }: Pick<WorkingBill, 'net' | 'tax'>): string | null {
 }
 
 /** A cell that nobody typed: empty, or as it was suggested. */
-function untyped(line: WorkingLine, field: CodingField): boolean {
+export function untyped(line: WorkingLine, field: CodingField): boolean {
   const mark = line.marks[field];
   return line[field] === null || (mark !== undefined && mark.mark === null && mark.proof !== null);
 }
