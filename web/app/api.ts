@@ -21,6 +21,7 @@ export const tags = [
   'views',
   'repeat',
   'import',
+  'coding',
 ] as const;
 export type Tag = (typeof tags)[number];
 export const list = (type: Tag) => ({ type, id: 'LIST' as const });

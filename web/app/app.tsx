@@ -9,6 +9,8 @@ import { SetUpPage } from '../auth/set-up';
 import { YouPage } from '../auth/you';
 import { BillsPage } from '../bills/page';
 import { ApartPage } from '../desk/apart-page';
+import { AlikePage } from '../coding/alike';
+import { RulesPage } from '../coding/rules';
 import { DeskPage } from '../desk/page';
 import { EntryPage } from '../ledger/entry';
 import { LedgerPage } from '../ledger/page';
@@ -34,6 +36,8 @@ const routes = [
       { path: 'arrivals/:id/pages', element: <PagesPage /> },
       { path: 'bills', element: <BillsPage /> },
       { path: 'bills/repeating', element: <RepeatsPage /> },
+      { path: 'bills/alike', element: <AlikePage /> },
+      { path: 'bills/rules', element: <RulesPage /> },
       { path: 'bills/:id', element: <DeskPage /> },
       { path: 'approvals', element: <ApprovalsPage /> },
       { path: 'ledger', element: <LedgerPage /> },

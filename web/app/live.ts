@@ -20,6 +20,7 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   period: () => ['period'],
   company: () => ['session', 'settings'],
   person: () => ['session', 'settings'],
+  'coding-rule': () => ['coding'],
   check: () => ['settings', 'bill'],
   // The server itself heard nothing for a while.
   away: () => [...tags],

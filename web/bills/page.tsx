@@ -106,6 +106,12 @@ export function BillsPage() {
         <Link className="btn btn-sm btn-ghost" to="/bills/repeating">
           Repeating
         </Link>
+        <Link className="btn btn-sm btn-ghost" to="/bills/alike" title="Rows without an account, coded alike over many bills">
+          Code alike
+        </Link>
+        <Link className="btn btn-sm btn-ghost" to="/bills/rules">
+          Rules
+        </Link>
         {can('bills:edit') && (
           <button className="btn btn-sm" title="N" onClick={() => make(true)}>
             New bill

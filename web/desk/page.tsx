@@ -25,6 +25,7 @@ import { History } from './history';
 import { marksOf } from './marks';
 import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
+import { RowRule } from './row-rule';
 import { InkAtHand, useInk } from './ink-at-hand';
 import { PageSide } from './page-side';
 import { BesideDialog } from './beside-dialog';
@@ -95,7 +96,8 @@ export function DeskPage() {
   const [room, wide] = useWidth();
   const grid = useGrid(desk, view, wide);
   const [splitting, split] = useState<number | null>(null);
-  const acts = useGridActs(desk, grid, split);
+  const [ruling, rule] = useState<number | null>(null);
+  const acts = useGridActs(desk, grid, split, rule);
   useGridKeys(desk, grid, acts);
   const clipboard = useGridClipboard(desk, grid, print?.numbers ?? null);
   const scroller = useRef<HTMLElement>(null);
@@ -201,6 +203,7 @@ export function DeskPage() {
           }}
         />
       )}
+      {ruling !== null && <RowRule desk={desk} row={ruling} close={() => rule(null)} />}
       {asking === 'set-aside' && (
         <SetAsideDialog
           close={() => ask(null)}

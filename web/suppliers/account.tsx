@@ -5,6 +5,7 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { money, showDay } from '../ui/format';
 import { useNewBill } from '../bills/new-bill';
+import { LearnedDialog } from '../coding/learned';
 import { suppliersApi } from './api';
 import { BankAccounts } from './bank';
 import { EditSupplier } from './edit';
@@ -56,6 +57,7 @@ export function SupplierPage() {
   const { currentData: data, error } = suppliersApi.useSupplierQuery({ company: company.id, id });
   const newBill = useNewBill();
   const [editing, edit] = useState(false);
+  const [learned, showLearned] = useState(false);
   const [show, setShow] = useState<'open' | 'settled' | 'all'>('open');
   const rows = useRows(suppliersApi.useItemsInfiniteQuery({ company: company.id, id, show }), (page) => page.items);
   if (error) return <Trouble sentence={sentenceOf(error)} />;
@@ -87,6 +89,9 @@ export function SupplierPage() {
             New bill
           </button>
         )}
+        <button className="btn btn-sm" onClick={() => showLearned(true)}>
+          Coding
+        </button>
         {can('suppliers:edit') && (
           <button className="btn btn-sm" onClick={() => edit(true)}>
             Change
@@ -128,6 +133,7 @@ export function SupplierPage() {
           </dl>
         </aside>
       </div>
+      {learned && <LearnedDialog supplier={data} close={() => showLearned(false)} />}
       {editing && <EditSupplier supplier={data} close={() => edit(false)} />}
     </div>
   );

@@ -27,7 +27,7 @@ interface Props {
   /** The bill's day, where what it may use depends on it. */
   day?: string | null;
   /** What else the row is coded with: only what goes together with it is offered. */
-  beside?: Coding;
+  beside?: Partial<Coding>;
   /** Offered before all others, each with why, as long as nothing is typed. */
   first?: readonly { choice: Choice; why: string }[];
 }

@@ -15,6 +15,7 @@ export interface RowActs {
   join(row: number): void;
   kind(row: number, kind: LineKind): void;
   toAll(row: number): void;
+  /** Lays down how lines like it are coded. */ rule(row: number): void;
   remove(row: number): void;
 }
 
@@ -36,6 +37,7 @@ export function RowMenu({ index, line, acts, last }: { index: number; line: Bill
         { text: 'Split …', key: 'Alt+X', run: () => acts.split(index), off: line.kind === 'text' || line.amount === null },
         { text: 'Join with the next row', key: 'Alt+J', run: () => acts.join(index), off: last },
         { text: 'Copy the cell in hand to all', key: 'Alt+L', run: () => acts.toAll(index) },
+        { text: 'Make a rule of it …', key: 'Alt+U', run: () => acts.rule(index), off: line.kind === 'text' },
         null,
         ...kind('Make it goods or a service', 'line', line.kind === 'text'),
         ...kind('Make it a charge', 'charge', line.kind === 'line'),

@@ -10,9 +10,9 @@ import type { Grid } from './use-grid';
 export const kindsInTurn: LineKind[] = ['line', 'charge', 'text'];
 
 /** What the mouse and the keys do with cells and rows. The same object as long as the grid is there. */
-export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: number) => void): RowActs {
-  const now = useRef({ desk, grid, split });
-  now.current = { desk, grid, split };
+export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: number) => void, rule: (row: number) => void): RowActs {
+  const now = useRef({ desk, grid, split, rule });
+  now.current = { desk, grid, split, rule };
   return useMemo(() => {
     const both = () => {
       const { desk: d, grid: g } = now.current;
@@ -56,6 +56,9 @@ export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: n
         if (b) edit(moveRows(b.desk.bill, top, bottom, by));
       },
       split: (row) => now.current.split(row),
+      rule(row) {
+        if (both()?.grid.editor.current?.commit() ?? true) now.current.rule(row);
+      },
       join(row) {
         const b = both(),
           { top, bottom } = meant(row);

@@ -145,6 +145,12 @@ export function useGridKeys(desk: Desk | null, grid: Grid | null, acts: RowActs)
       when: (e) => open(e) && desk!.bill.lines[row]?.amount !== null && desk!.bill.lines[row]?.kind !== 'text',
       run: () => acts.split(row),
     },
+    {
+      key: 'Alt+U',
+      what: 'Make a rule of the row',
+      when: (e) => open(e) && desk!.bill.lines[row]?.kind !== 'text',
+      run: () => acts.rule(row),
+    },
     { key: 'Alt+J', what: 'Join the selected rows, or this and the next', when: open, run: () => acts.join(grid!.block!.top) },
     {
       key: 'Alt+K',
