@@ -39,6 +39,7 @@ export const PutCostCentre = Type.Object({
   going: Type.Optional(Going),
   ...validity,
 });
+const LaterRates = Type.Array(Type.Object({ from: Day, rate: DecimalText }), { maxItems: 20 });
 export const PutTaxCode = Type.Object({
   code: Code,
   name: Name,
@@ -47,6 +48,11 @@ export const PutTaxCode = Type.Object({
   reverseCharge: Type.Boolean(),
   accountId: Id,
   outputAccountId: Nullable(Id),
+  /** Percent of the net that is held back from the supplier, and where it is owed; as they are where they are not said. */
+  withheld: Type.Optional(DecimalText),
+  withheldAccountId: Type.Optional(Nullable(Id)),
+  /** Later rates, each from its day on; as they are where they are not said. */
+  laterRates: Type.Optional(LaterRates),
   ...validity,
 });
 export const PutRate = Type.Object({ currency: Currency, day: Day, rate: DecimalText });
@@ -86,8 +92,16 @@ export const CostCentreRow = Type.Composite([
 ]);
 export const CostCentreList = Type.Object({ costCentres: Type.Array(CostCentreRow), next: Nullable(Type.String()) });
 export const TaxCodeRow = Type.Composite([
-  PutTaxCode,
-  Type.Object({ id: Id, account: Type.String(), outputAccount: Nullable(Type.String()) }),
+  Type.Omit(PutTaxCode, ['withheld', 'withheldAccountId', 'laterRates']),
+  Type.Object({
+    id: Id,
+    account: Type.String(),
+    outputAccount: Nullable(Type.String()),
+    withheld: DecimalText,
+    withheldAccountId: Nullable(Id),
+    withheldAccount: Nullable(Type.String()),
+    laterRates: LaterRates,
+  }),
 ]);
 export const TaxCodeList = Type.Object({ taxCodes: Type.Array(TaxCodeRow) });
 export const RateList = Type.Object({ rates: Type.Array(PutRate), next: Nullable(Type.String()) });

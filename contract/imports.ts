@@ -64,8 +64,10 @@ export const FindingList = Type.Object({
   ),
   next: Nullable(Type.String()),
 });
+/** What a list is saved as. */
+export const SheetFormat = Type.Union([Type.Literal('csv'), Type.Literal('xlsx')]);
 export const ExportQuery = Type.Object({
-  format: Type.Union([Type.Literal('csv'), Type.Literal('xlsx')]),
+  format: SheetFormat,
   /** As the list is filtered. */
   q: Type.Optional(Type.String({ maxLength: 100 })),
   /** The heads alone, to fill in. */

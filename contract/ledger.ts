@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { SheetFormat } from './imports.ts';
 import { Day, Id, Mark, Nullable } from './shared.ts';
 
 export const EntriesQuery = Type.Object({
@@ -81,6 +82,49 @@ export const SetPeriod = Type.Object({
   month: Type.Integer({ minimum: 1, maximum: 12 }),
   open: Type.Boolean(),
 });
+/** Days by which entries are summed, both with it. */
+const span = { from: Day, to: Day };
+export const TaxSummaryQuery = Type.Object(span);
+const taxAmounts = {
+  net: Type.String(),
+  tax: Type.String(),
+  reclaimed: Type.String(),
+  /** Of the tax: what stays with the cost. */ borne: Type.String(),
+  owed: Type.String(),
+  withheld: Type.String(),
+};
+/** What was posted by tax code and month, in the company's currency; credit notes and reversals are taken off. */
+export const TaxSummary = Type.Object({
+  currency: Type.String(),
+  rows: Type.Array(
+    Type.Object({ taxCodeId: Id, code: Type.String(), name: Type.String(), month: Type.String(), entries: Type.Integer(), ...taxAmounts }),
+  ),
+});
+export const TaxFileQuery = Type.Object({ ...span, format: SheetFormat });
+export const TaxLinesQuery = Type.Object({
+  ...span,
+  taxCodeId: Type.Optional(Id),
+  cursor: Type.Optional(Type.String({ maxLength: 400 })),
+  limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
+});
+/** What stands behind a summary: entry by entry, with its bill. */
+export const TaxLines = Type.Object({
+  lines: Type.Array(
+    Type.Object({
+      entryId: Id,
+      entry: Type.String(),
+      entryDate: Day,
+      description: Type.String(),
+      billId: Nullable(Id),
+      taxCodeId: Id,
+      code: Type.String(),
+      ...taxAmounts,
+    }),
+  ),
+  next: Nullable(Type.String()),
+});
+export type TaxSummary = Static<typeof TaxSummary>;
+export type TaxLines = Static<typeof TaxLines>;
 export type EntryList = Static<typeof EntryList>;
 export type EntryRow = Static<typeof EntryRow>;
 export type Entry = Static<typeof Entry>;

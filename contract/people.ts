@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Id, Nullable } from './shared.ts';
+import { DecimalText, Id, Nullable } from './shared.ts';
 
 export const roles = ['clerk', 'approver', 'controller', 'administrator'] as const;
 export type Role = (typeof roles)[number];
@@ -81,10 +81,12 @@ export const SetCompany = Type.Object({
   queueOrder: QueueOrder,
   /** Whether posted lines say how new ones are coded; as it is where it is not said. */
   suggests: Type.Optional(Type.Boolean()),
+  /** How far a bill's tax may be from its rates beyond rounding, in its currency; null: no farther. As it is where it is not said. */
+  taxTolerance: Type.Optional(Nullable(DecimalText)),
 });
 export const CompanySettings = Type.Composite([
-  Type.Omit(SetCompany, ['suggests']),
-  Type.Object({ suggests: Type.Boolean(), baseCurrency: Type.String(), country: Type.String() }),
+  Type.Omit(SetCompany, ['suggests', 'taxTolerance']),
+  Type.Object({ suggests: Type.Boolean(), taxTolerance: Nullable(DecimalText), baseCurrency: Type.String(), country: Type.String() }),
 ]);
 export type Colleagues = Static<typeof Colleagues>;
 export type QueueOrder = Static<typeof QueueOrder>;

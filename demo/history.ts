@@ -4,7 +4,7 @@ import { addDays, monthOf, yearOf } from '@ledgerline/core/dates';
 import { dec, roundTo } from '@ledgerline/core/money';
 import { bearerOf, journalOf } from '@ledgerline/core/posting';
 import type { Executor } from '@ledgerline/server/db/client';
-import { bill, billLine, event, journalEntry, journalLine, openItem, settlement } from '@ledgerline/server/db/schema/index';
+import { bill, billLine, event, journalEntry, journalLine, journalTax, openItem, settlement } from '@ledgerline/server/db/schema/index';
 import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
 import type { Master } from './load.ts';
 import { rates } from './master.ts';
@@ -56,6 +56,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
     events: (typeof event.$inferInsert & { at: Date })[] = [];
   const entries: (typeof journalEntry.$inferInsert & { id: string })[] = [],
     entryLines: (typeof journalLine.$inferInsert)[] = [],
+    taxes: (typeof journalTax.$inferInsert)[] = [],
     open: (typeof openItem.$inferInsert)[] = [],
     settled: (typeof settlement.$inferInsert)[] = [];
   for (const { invoice, entryDate, paidOn } of items) {
@@ -174,6 +175,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
       postedBy: controller,
       postedAt: posted,
     });
+    taxes.push(...journal.taxes.map((tax) => ({ ...tax, companyId, entryId, entryDate })));
     entryLines.push(...journal.lines.map(({ bearer, ...l }, position) => ({ ...l, ...bearer, companyId, entryId, position })));
     const owed = v7();
     open.push({
@@ -257,6 +259,7 @@ export async function writeHistory(db: Executor, master: Master, today: string):
   await chunks(bills, (part) => sentAndApproved(db, part));
   await chunks(entries, (part) => db.insert(journalEntry).values(part));
   await chunks(entryLines, (part) => db.insert(journalLine).values(part));
+  await chunks(taxes, (part) => db.insert(journalTax).values(part));
   await chunks(open, (part) => db.insert(openItem).values(part));
   await chunks(settled, (part) => db.insert(settlement).values(part));
   await db.update(bill).set({ stage: 'posted' }).where(eq(bill.stage, 'approved'));

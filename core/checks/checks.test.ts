@@ -7,6 +7,7 @@ const rules20 = rules.get('s20')!;
 const facts: Facts = {
   baseCurrency: 'GBP',
   taxRules: rules,
+  taxTolerance: null,
   needsCostCentre: new Set(['a']),
   dimensions: [],
   needsDimensions: new Map(),

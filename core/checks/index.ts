@@ -1,4 +1,5 @@
 export { checkOf, checks, runChecks, stopsCoding } from './registry.ts';
+export { taxByRates } from './sums.ts';
 export { spacedIban } from './supplier.ts';
 export { fieldName } from './combinations.ts';
 export type {

@@ -67,6 +67,7 @@ const rules = new Map(
 const facts: fc.Arbitrary<Facts> = fc.record({
   baseCurrency: fc.constant('GBP'),
   taxRules: fc.constant(rules),
+  taxTolerance: maybe(fc.constantFrom('0.05', '1')),
   needsCostCentre: fc.constantFrom(new Set<string>(), new Set(['a'])),
   closed: fc.constant(new Set(['old-account', 'old-centre', 'old-code', 'old-project'])),
   dimensions: fc.subarray<Dimension>([

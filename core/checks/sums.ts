@@ -1,23 +1,32 @@
 import { priced } from '../bills/index.ts';
-import { decOrNull, fixed, formatAmount } from '../money/index.ts';
+import { decOrNull, fixed, formatAmount, type Decimal } from '../money/index.ts';
 import { prove } from '../proof/index.ts';
-import { explainedTax, roundingTolerance, taxParts } from '../tax/index.ts';
+import { explainedTax, taxParts, taxTolerance } from '../tax/index.ts';
 import type { Change, Check, CheckedBill, Facts } from './types.ts';
 
-/** Tax that the codes' rates don't explain beyond rounding; null where they do, or where the sums are off anyway. */
-function unexplained(bill: CheckedBill, facts: Facts): string | null {
+/** What the codes' rates make of a bill's tax; null where a row has no code or amount, or the sums are off anyway. */
+export function taxByRates(bill: CheckedBill, taxRules: Facts['taxRules']): Decimal | null {
   if (bill.tax === null || priced(bill.lines).length === 0 || !prove(bill).holds) return null;
   const taxed = priced(bill.lines).map((l) => ({
     amount: decOrNull(l.amount),
-    rule: l.taxCodeId ? facts.taxRules.get(l.taxCodeId) : undefined,
+    rule: l.taxCodeId ? taxRules.get(l.taxCodeId) : undefined,
   }));
   if (taxed.some((l) => !l.rule || !l.amount)) return null;
-  const explained = explainedTax(
+  return explainedTax(
     taxed.map((l) => ({ amount: l.amount!, rule: l.rule! })),
     bill.pricesIncludeTax,
     bill.currency,
   );
-  return explained.minus(bill.tax).abs().gt(roundingTolerance(taxed.length))
+}
+
+/** Tax that the codes' rates don't explain as far as it may differ; null where they do. */
+function unexplained(bill: CheckedBill, facts: Facts): string | null {
+  const explained = taxByRates(bill, facts.taxRules);
+  if (explained === null || bill.tax === null) return null;
+  return explained
+    .minus(bill.tax)
+    .abs()
+    .gt(taxTolerance(priced(bill.lines).length, bill.currency, facts.taxTolerance))
     ? `The tax codes make ${formatAmount(explained, bill.currency)}, the invoice says ${formatAmount(bill.tax, bill.currency)}. Check the codes on the lines.`
     : null;
 }
@@ -59,7 +68,7 @@ export const sumChecks: Check[] = [
   {
     code: 'tax-unexplained',
     scope: 'sums',
-    needs: ['taxRules'],
+    needs: ['taxRules', 'taxTolerance', 'closed'],
     severity: 'stops',
     adjustable: true,
     settledBy: ['overrule'],

@@ -66,6 +66,8 @@ export interface CodingFacts {
 export interface Facts extends CodingFacts {
   baseCurrency: string;
   taxRules: ReadonlyMap<string, TaxRule>;
+  /** How far the tax may be from its rates beyond rounding, in the bill's currency; null for no farther. */
+  taxTolerance: string | null;
   /** Another live bill with the same supplier and number, as people call it. */
   duplicate: string | null;
   /** There is an exchange rate for the bill's currency and date. */

@@ -1,1 +1,10 @@
-export { bearerOf, journalOf, type Bearer, type Journal, type JournalLine, type PostingBill, type PostingLine } from './journal.ts';
+export {
+  bearerOf,
+  journalOf,
+  type Bearer,
+  type Journal,
+  type JournalLine,
+  type TaxLine,
+  type PostingBill,
+  type PostingLine,
+} from './journal.ts';

@@ -1,6 +1,6 @@
 import { codingOf, type Coding } from '../bills/index.ts';
 import { allocate, dec, fixed, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
-import { netOf, taxByCode, type TaxRule } from '../tax/index.ts';
+import { netOf, taxByCode, withheldOf, type TaxRule, type TaxShare } from '../tax/index.ts';
 
 /** Who and what bears a cost, beside its account: kept with the expense, and with tax that cannot be reclaimed. */
 export type Bearer = Omit<Coding, 'accountId' | 'taxCodeId'>;
@@ -15,7 +15,7 @@ export interface PostingLine {
   amount: string;
   accountId: string;
   bearer: Bearer;
-  rule: TaxRule & { accountId: string; outputAccountId: string | null };
+  rule: TaxRule & { accountId: string; outputAccountId: string | null; withheldAccountId?: string | null };
 }
 export interface PostingBill {
   kind: 'invoice' | 'credit-note';
@@ -44,9 +44,19 @@ export interface JournalLine {
   credit: string;
   /** In the bill's currency, credits negative. */ currencyAmount: string;
 }
+/** What a bill says of one tax code, in the company's currency; negative for a credit note. */
+export interface TaxLine {
+  taxCodeId: string;
+  net: string;
+  /** Charged by the supplier, or owed by the buyer itself. */ tax: string;
+  /** Of the tax: what is reclaimed; the rest is borne by the cost. */ reclaimed: string;
+  /** Of the tax: what the buyer owes itself. */ owed: string;
+  /** Held back from the supplier. */ withheld: string;
+}
 /** Base amount owed to the supplier, negative for a credit note. */
 export interface Journal {
   lines: JournalLine[];
+  /** By tax code, in the order of the lines. */ taxes: TaxLine[];
   total: string;
   payable: string;
   openAmount: string;
@@ -61,12 +71,16 @@ interface Entry {
   billLineId: string | null;
   description: string;
   amount: Decimal;
+  /** What it is of its tax code, and how much of a cost is tax that it bears. */
+  part: 'net' | 'reclaimed' | 'owed' | 'withheld';
+  borne: Decimal;
 }
 
 /**
  * The journal entry of a bill: expense for each line, tax that can be reclaimed, and the supplier's payable against them; a credit
  * note the other way round. Tax that cannot be reclaimed stays with the lines that bear it. Reverse charge tax is owed, and
- * reclaimed at once as far as the code allows (Directive 2006/112/EC, art. 168 and 196). In a foreign currency the payable is converted once and the rest is shared out so that it balances.
+ * reclaimed at once as far as the code allows (Directive 2006/112/EC, art. 168 and 196); use tax is the same with nothing reclaimed. What
+ * is withheld is owed to the state in the supplier's stead, who gets so much less. In a foreign currency the payable is converted once and the rest is shared out so that it balances.
  * Throws RangeError when the bill's lines and tax are not its total, or a reverse charge code has no account for the tax owed.
  */
 export function journalOf(bill: PostingBill): Journal {
@@ -104,33 +118,43 @@ export function journalOf(bill: PostingBill): Journal {
         billLineId: line.id,
         description: line.description,
         amount: nets[i]!.plus(borne[i]!),
+        part: 'net',
+        borne: borne[i]!,
       });
-    const tax = { bearer: null, taxCodeId: rule.id, supplierId: null, billLineId: null },
+    const tax = { bearer: null, taxCodeId: rule.id, supplierId: null, billLineId: null, borne: zero },
       onNet = `on ${formatAmount(share.net, bill.currency)}`;
     if (!recoverable.isZero())
-      entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} ${onNet}`, amount: recoverable });
+      entries.push({ ...tax, accountId: rule.accountId, description: `${rule.code} ${onNet}`, amount: recoverable, part: 'reclaimed' });
     if (!owed.isZero())
-      entries.push({ ...tax, accountId: rule.outputAccountId!, description: `${rule.code} owed ${onNet}`, amount: owed.negated() });
+      entries.push({
+        ...tax,
+        accountId: rule.outputAccountId!,
+        description: `${rule.code} owed ${onNet}`,
+        amount: owed.negated(),
+        part: 'owed',
+      });
   }
   const gross = dec(bill.gross);
+  const withheld = shares.flatMap((share) => withholding(share, lines, bill.currency));
   if (!sum(entries.map((e) => e.amount)).eq(gross))
     throw new RangeError(
       `Lines and tax make ${formatAmount(sum(entries.map((e) => e.amount)), bill.currency)}, the total is ${formatAmount(gross, bill.currency)}`,
     );
   const order = new Map(bill.lines.map((l, i) => [l.id, i]));
-  const sorted = entries
+  const sorted = [...entries, ...withheld]
     .filter((e) => !e.amount.isZero())
     .sort((a, b) => (order.get(a.billLineId ?? '') ?? 1e6) - (order.get(b.billLineId ?? '') ?? 1e6));
-  const basePayable = roundTo(gross.times(bill.rate), bill.baseCurrency);
+  const due = gross.plus(sum(withheld.map((e) => e.amount)));
+  const basePayable = roundTo(due.times(bill.rate), bill.baseCurrency);
   const base = inBase(sorted, basePayable, bill);
-  const payable: Entry = {
+  const payable: Omit<Entry, 'part' | 'borne'> = {
     accountId: bill.payableAccountId,
     bearer: null,
     taxCodeId: null,
     supplierId: bill.supplierId,
     billLineId: null,
     description: `${bill.supplierName} ${bill.invoiceNumber}`,
-    amount: gross.negated(),
+    amount: due.negated(),
   };
   const pairs = [...sorted.map((entry, i) => ({ entry, amount: base[i]! })), { entry: payable, amount: basePayable.negated() }];
   return {
@@ -139,7 +163,45 @@ export function journalOf(bill: PostingBill): Journal {
       .map(({ entry, amount }) => side(entry, amount.times(sign), entry.amount.times(sign), bill)),
     total: fixed(sum(pairs.map((p) => p.amount.times(sign)).filter((a) => a.isPositive())), bill.baseCurrency),
     payable: fixed(basePayable.times(sign), bill.baseCurrency),
-    openAmount: fixed(gross.times(sign), bill.currency),
+    openAmount: fixed(due.times(sign), bill.currency),
+    taxes: shares.map((s) => taxLine(s.rule.id, sorted, base, bill, sign)),
+  };
+}
+
+/** What is held back from the supplier under a code. */
+function withholding(share: TaxShare, lines: readonly { rule: PostingLine['rule'] }[], currency: string): Entry[] {
+  const held = withheldOf(share, currency);
+  if (held.isZero()) return [];
+  const { withheldAccountId } = lines.find((l) => l.rule.id === share.rule.id)!.rule;
+  if (!withheldAccountId) throw new RangeError(`Tax code ${share.rule.code} has no account for what is withheld`);
+  return [
+    {
+      accountId: withheldAccountId,
+      bearer: null,
+      taxCodeId: share.rule.id,
+      supplierId: null,
+      billLineId: null,
+      description: `${share.rule.code} withheld on ${formatAmount(share.net, currency)}`,
+      amount: held.negated(),
+      part: 'withheld',
+      borne: zero,
+    },
+  ];
+}
+
+/** What the entries say of a tax code, in base currency: so that a summary by code is the ledger's own. */
+function taxLine(taxCodeId: string, entries: readonly Entry[], base: readonly Decimal[], bill: PostingBill, sign: number): TaxLine {
+  const own = entries.flatMap((entry, i) => (entry.taxCodeId === taxCodeId ? [{ ...entry, base: base[i]! }] : []));
+  const of = (part: Entry['part']) => sum(own.filter((e) => e.part === part).map((e) => e.base));
+  const borne = sum(own.map((e) => (bill.currency === bill.baseCurrency ? e.borne : roundTo(e.borne.times(bill.rate), bill.baseCurrency))));
+  const show = (amount: Decimal) => fixed(amount.times(sign), bill.baseCurrency);
+  return {
+    taxCodeId,
+    net: show(of('net').minus(borne)),
+    tax: show(of('reclaimed').plus(borne)),
+    reclaimed: show(of('reclaimed')),
+    owed: show(of('owed').negated()),
+    withheld: show(of('withheld').negated()),
   };
 }
 
@@ -153,7 +215,12 @@ function inBase(entries: Entry[], payable: Decimal, bill: PostingBill): Decimal[
   return parts;
 }
 
-function side(entry: Entry, amount: Decimal, currencyAmount: Decimal, { currency, baseCurrency }: PostingBill): JournalLine {
+function side(
+  entry: Omit<Entry, 'part' | 'borne'>,
+  amount: Decimal,
+  currencyAmount: Decimal,
+  { currency, baseCurrency }: PostingBill,
+): JournalLine {
   const { accountId, bearer, taxCodeId, supplierId, billLineId, description } = entry;
   const debit = amount.isPositive();
   return {

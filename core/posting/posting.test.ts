@@ -13,6 +13,7 @@ const rule = (id: string, rate: string, recoverable = '100', reverseCharge = fal
   accountId: 'tax',
   outputAccountId: 'owed' as string | null,
 });
+const withheld = { ...rule('W20', '20'), withheld: '20', withheldAccountId: 'held' as string | null };
 const rules = [
   rule('S20', '20'),
   rule('R5', '5'),
@@ -21,9 +22,17 @@ const rules = [
   rule('H', '20', '50'),
   rule('RC', '20', '100', true),
   rule('RH', '20', '50', true),
+  withheld,
 ];
 const amount = fc.integer({ min: -50_000, max: 500_000 }).map((n) => dec(n).div(100).toFixed(2));
 
+/** What the supplier gets: the total without what is withheld on the lines of a code. */
+const owedFor = (bill: PostingBill) => {
+  const lines = bill.lines.map((l) => ({ amount: dec(l.amount), rule: l.rule }));
+  const shares = taxByCode(lines, bill.pricesIncludeTax, dec(bill.tax ?? '0'), bill.currency);
+  const held = shares.map((s) => roundTo(s.net.times(s.rule.withheld ?? 0).div(100), bill.currency));
+  return dec(bill.gross).minus(sum(held));
+};
 const anyBill = fc
   .record({
     lines: fc.array(fc.record({ amount, rule: fc.constantFrom(...rules) }), { minLength: 1, maxLength: 9 }),
@@ -75,7 +84,7 @@ describe('a journal entry', () => {
     fc.assert(
       fc.property(anyBill, (bill) => {
         const payable = journalOf(bill).payable;
-        expect(dec(payable).abs().toFixed()).toBe(roundTo(dec(bill.gross).times(bill.rate), 'GBP').abs().toFixed());
+        expect(dec(payable).abs().toFixed()).toBe(roundTo(owedFor(bill).times(bill.rate), 'GBP').abs().toFixed());
       }),
     );
   });
@@ -88,7 +97,7 @@ describe('a journal entry', () => {
       }),
     );
   });
-  const plain = (r: (typeof rules)[number], over: Partial<PostingBill> = {}): PostingBill => ({
+  const plain = (r: PostingBill['lines'][number]['rule'], over: Partial<PostingBill> = {}): PostingBill => ({
     kind: 'invoice',
     currency: 'GBP',
     baseCurrency: 'GBP',
@@ -111,6 +120,44 @@ describe('a journal entry', () => {
       },
     ],
     ...over,
+  });
+  it('says by tax code what the ledger has: net and tax, less what is owed and withheld, is what the supplier gets', () => {
+    fc.assert(
+      fc.property(anyBill, (bill) => {
+        const { taxes, lines, payable } = journalOf(bill);
+        const of = (field: 'net' | 'tax' | 'reclaimed' | 'owed' | 'withheld') => sum(taxes.map((t) => dec(t[field])));
+        expect(of('net').plus(of('tax')).minus(of('owed')).minus(of('withheld')).toFixed(2)).toBe(dec(payable).toFixed(2));
+        const on = (account: string) => sum(lines.filter((l) => l.accountId === account).map((l) => dec(l.debit).minus(l.credit)));
+        expect([on('tax'), on('owed').negated(), on('held').negated()].map((a) => a.toFixed(2))).toEqual(
+          [of('reclaimed'), of('owed'), of('withheld')].map((a) => a.toFixed(2)),
+        );
+      }),
+      { numRuns: 500 },
+    );
+  });
+  it('holds back what a code says, and owes the supplier the rest', () => {
+    const bill = plain(withheld);
+    expect(accounts(bill)).toEqual([
+      ['expense', '100.00', '0'],
+      ['tax', '20.00', '0'],
+      ['held', '0', '20.00'],
+      ['payable', '0', '100.00'],
+    ]);
+    const { taxes, openAmount } = journalOf(bill);
+    expect([openAmount, taxes]).toEqual([
+      '100.00',
+      [{ taxCodeId: 'W20', net: '100.00', tax: '20.00', reclaimed: '20.00', owed: '0.00', withheld: '20.00' }],
+    ]);
+    expect(() => journalOf(plain({ ...withheld, withheldAccountId: null }))).toThrow('W20 has no account for what is withheld');
+  });
+  it('use tax is owed by the buyer and borne by the cost', () => {
+    const bill = plain(rule('UT', '7', '0', true), { tax: '0', gross: '100.00' });
+    expect(accounts(bill)).toEqual([
+      ['expense', '107.00', '0'],
+      ['owed', '0', '7.00'],
+      ['payable', '0', '100.00'],
+    ]);
+    expect(journalOf(bill).taxes).toEqual([{ taxCodeId: 'UT', net: '100.00', tax: '7.00', reclaimed: '0.00', owed: '7.00', withheld: '0.00' }]); // prettier-ignore
   });
   const accounts = (bill: PostingBill) => journalOf(bill).lines.map((l) => [l.accountId, l.debit, l.credit]);
   it('keeps tax that cannot be reclaimed with the expense', () =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dec, minorUnits, sum, type Decimal } from '../money/index.ts';
-import { explainedTax, netOf, roundingTolerance, taxByCode, type TaxedLine, type TaxRule } from './index.ts';
+import { explainedTax, netOf, rateOnDay, taxByCode, taxTolerance, withheldOf, type TaxedLine, type TaxRule } from './index.ts';
 
 const rule = (id: string, rate: string, more: Partial<TaxRule> = {}): TaxRule => ({
   id,
@@ -104,4 +104,24 @@ describe('the net of a line', () => {
     ).toEqual(['120', '100', '120']));
 });
 it('rounding explains a penny a line, at least two', () =>
-  expect([0, 1, 2, 9].map((n) => roundingTolerance(n).toFixed())).toEqual(['0.02', '0.02', '0.02', '0.09']));
+  expect([0, 1, 2, 9].map((n) => taxTolerance(n, 'GBP', null).toFixed())).toEqual(['0.02', '0.02', '0.02', '0.09']));
+it('is of the currency’s own minor unit, or what the company lets pass where that is more', () => {
+  expect([taxTolerance(3, 'JPY', null), taxTolerance(3, 'KWD', null)].map((t) => t.toFixed())).toEqual(['3', '0.003']);
+  expect([taxTolerance(3, 'GBP', '0.50'), taxTolerance(3, 'GBP', '0.01')].map((t) => t.toFixed())).toEqual(['0.5', '0.03']);
+});
+
+it('the rate of a code is that of the day', () => {
+  const later = [{ from: '2026-07-01', rate: '21' }, { from: '2025-01-01', rate: '19' }]; // prettier-ignore
+  expect(['2024-12-31', '2025-01-01', '2026-06-30', '2026-07-01'].map((day) => rateOnDay('17.5', later, day))).toEqual([
+    '17.5',
+    '19',
+    '19',
+    '21',
+  ]);
+  expect(rateOnDay('17.5', [], '2026-07-01')).toBe('17.5');
+});
+it('what is withheld is of the net, to the minor unit', () => {
+  const share = { rule: { ...rule('X', '20'), withheld: '12.5' }, net: dec('100.05') };
+  expect(withheldOf(share, 'GBP').toFixed()).toBe('12.51');
+  expect(withheldOf({ ...share, rule: rule('X', '20') }, 'GBP').isZero()).toBe(true);
+});

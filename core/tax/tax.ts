@@ -1,11 +1,14 @@
-import { dec, roundTo, sum, zero, type Decimal } from '../money/index.ts';
+import { dec, minorUnits, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
 export interface TaxRule {
   id: string;
   code: string;
   /** percent */ rate: string;
   /** percent of the tax that can be reclaimed */ recoverable: string;
+  /** The buyer owes the tax itself: reverse charge, import, use tax. */
   reverseCharge: boolean;
+  /** Percent of the net that is held back from the supplier and paid to the state for it; none where it is not said. */
+  withheld?: string;
 }
 export interface TaxedLine {
   amount: Decimal;
@@ -56,5 +59,24 @@ export function explainedTax(lines: TaxedLine[], pricesIncludeTax: boolean, curr
   return sum(taxByCode(lines, pricesIncludeTax, null, currency).map((s) => s.tax));
 }
 
-/** The most that rounding may put between the rates' tax and the printed tax: a minor unit a line, at least two. */
-export const roundingTolerance = (lines: number): Decimal => dec('0.01').times(Math.max(2, lines));
+/** What is held back from the supplier on a code's net, to the minor unit. */
+export const withheldOf = ({ rule, net }: Pick<TaxShare, 'rule' | 'net'>, currency: string): Decimal =>
+  roundTo(net.times(rule.withheld ?? 0).div(100), currency);
+
+/**
+ * The most that may stand between the rates' tax and the printed tax: what rounding does (a minor unit a line, at least two), or what the
+ * company lets pass where that is more. `lets`: in the bill's currency.
+ */
+export function taxTolerance(lines: number, currency: string, lets: string | null): Decimal {
+  const rounding = dec(10).pow(-minorUnits(currency)).times(Math.max(2, lines));
+  return lets !== null && dec(lets).gt(rounding) ? dec(lets) : rounding;
+}
+
+/**
+ * The rate of a code on a day: of its later rates the last that begins on it or before, else the one it has itself.
+ * `later`: in any order.
+ */
+export function rateOnDay(rate: string, later: readonly { from: string; rate: string }[], day: string): string {
+  const begun = later.filter((l) => l.from <= day).sort((a, b) => (a.from < b.from ? 1 : -1));
+  return begun[0]?.rate ?? rate;
+}

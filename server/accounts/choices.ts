@@ -2,6 +2,7 @@ import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { codingFields, type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
+import { rateOnDay } from '@ledgerline/core/tax';
 import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
@@ -129,7 +130,10 @@ export async function choicesFor(
     case 'cost-centres':
       return shownAs(await find(db, costCentre, asker, q, and(openIn(costCentre, day), fits(costCentre.code))), () => null);
     case 'tax-codes':
-      return shownAs(await find(db, taxCode, asker, q, and(openIn(taxCode, day), fits(taxCode.code))), (t) => `${Number(t.rate)}%`);
+      return shownAs(
+        await find(db, taxCode, asker, q, and(openIn(taxCode, day), fits(taxCode.code))),
+        (t) => `${Number(rateOnDay(t.rate, t.laterRates, day))}%`,
+      );
     default: {
       const own = and(eq(dimensionValue.field, of), openIn(dimensionValue, day), fits(dimensionValue.code));
       return shownAs(await find(db, dimensionValue, asker, q, own), () => null);

@@ -1,4 +1,5 @@
 import { and, eq } from 'drizzle-orm';
+import { dec } from '@ledgerline/core/money';
 import { PutAccount, PutCostCentre, PutRate, PutTaxCode } from '@ledgerline/contract';
 import { recheckBills } from '../bills/checking.ts';
 import { rowIn } from './row.ts';
@@ -123,11 +124,34 @@ export const changeCostCentre = command(
 const taxCodeIn = rowIn(taxCode, 'This tax code');
 function taxColumns(input: PutTaxCode) {
   const { code, name, rate, recoverable, reverseCharge, accountId, outputAccountId, active, validFrom, validTo } = input;
+  const { withheld, withheldAccountId, laterRates } = input;
   if (reverseCharge && !outputAccountId)
     throw new Refusal(422, 'Reverse charge needs an account for the tax that is owed.', [
       { path: 'outputAccountId', sentence: 'Needed for reverse charge.' },
     ]);
-  return { code, name: name.trim(), rate, recoverable, reverseCharge, accountId, outputAccountId, active, validFrom, validTo };
+  if (withheld !== undefined && dec(withheld).gt(0) && !withheldAccountId)
+    throw new Refusal(422, 'What is withheld needs an account that it is owed on.', [
+      { path: 'withheldAccountId', sentence: 'Needed for what is withheld.' },
+    ]);
+  if (laterRates && new Set(laterRates.map((l) => l.from)).size < laterRates.length)
+    throw new Refusal(422, 'Two rates begin on the same day.', [{ path: 'laterRates', sentence: 'Each day once.' }]);
+  if (laterRates?.some((l) => dec(l.rate).lt(0) || dec(l.rate).gt(100)))
+    throw new Refusal(422, 'A rate is a percentage between 0 and 100.', [{ path: 'laterRates', sentence: 'Between 0 and 100.' }]);
+  return {
+    code,
+    name: name.trim(),
+    rate,
+    recoverable,
+    reverseCharge,
+    accountId,
+    outputAccountId,
+    ...(withheld === undefined ? {} : { withheld }),
+    ...(withheldAccountId === undefined ? {} : { withheldAccountId }),
+    ...(laterRates ? { laterRates: [...laterRates].sort((x, y) => (x.from < y.from ? -1 : 1)) } : {}),
+    active,
+    validFrom,
+    validTo,
+  };
 }
 export const newTaxCode = command({ body: PutTaxCode, may: 'settings:edit' }, async (tx, caller, input, hand) => {
   const columns = taxColumns(input);

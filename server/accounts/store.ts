@@ -70,19 +70,27 @@ export async function listCostCentres(db: Executor, companyId: string, q: string
 
 /** The company's tax codes by code, with the names of their accounts. */
 export async function listTaxCodes(db: Executor, companyId: string): Promise<TaxCodeRow[]> {
-  const output = alias(ledgerAccount, 'output_account');
+  const output = alias(ledgerAccount, 'output_account'),
+    held = alias(ledgerAccount, 'held_account');
   const rows = await db
     .select({
       t: taxCode,
       account: sql<string>`${col(ledgerAccount.code)} || ' ' || ${col(ledgerAccount.name)}`,
       output: sql<string | null>`output_account.code || ' ' || output_account.name`,
+      held: sql<string | null>`held_account.code || ' ' || held_account.name`,
     })
     .from(taxCode)
     .innerJoin(ledgerAccount, eq(ledgerAccount.id, taxCode.accountId))
     .leftJoin(output, eq(output.id, taxCode.outputAccountId))
+    .leftJoin(held, eq(held.id, taxCode.withheldAccountId))
     .where(eq(taxCode.companyId, companyId))
     .orderBy(asc(taxCode.code));
-  return rows.map(({ t: { companyId: _, ...row }, account, output: owed }) => ({ ...row, account, outputAccount: owed }));
+  return rows.map(({ t: { companyId: _, ...row }, account, output: owed, held: withheldAccount }) => ({
+    ...row,
+    account,
+    outputAccount: owed,
+    withheldAccount,
+  }));
 }
 
 /** One page of exchange rates, the newest day first. */

@@ -2,7 +2,8 @@ import { addDays } from '@ledgerline/core/dates';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { parsePath, type CodingField } from '@ledgerline/core/bills';
 import { runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
-import type { TaxRule } from '@ledgerline/core/tax';
+import type { PostingLine } from '@ledgerline/core/posting';
+import { rateOnDay } from '@ledgerline/core/tax';
 import type { Executor } from '../db/client.ts';
 import {
   bankAccount,
@@ -23,13 +24,10 @@ import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } f
 type OwnCompany = { id: string; baseCurrency: string };
 type LineRecord = Awaited<ReturnType<typeof linesOf>>[number];
 
-/** The company's tax codes as rules, with their accounts, by id. */
-export async function taxRulesOf(
-  db: Executor,
-  companyId: string,
-): Promise<Map<string, TaxRule & { accountId: string; outputAccountId: string | null }>> {
+/** The company's tax codes as rules on a day, with their accounts, by id. */
+export async function taxRulesOf(db: Executor, companyId: string): Promise<(day: string) => Map<string, PostingLine['rule']>> {
   const rows = await db.select().from(taxCode).where(eq(taxCode.companyId, companyId));
-  return new Map(rows.map((r) => [r.id, r]));
+  return (day) => new Map(rows.map((r) => [r.id, { ...r, rate: rateOnDay(r.rate, r.laterRates, day) }]));
 }
 
 /** Another supplier of the company that a condition fits, by name. */
@@ -96,6 +94,11 @@ export async function settingsOf(db: Executor, companyId: string): Promise<Map<s
   return new Map(rows.map((r) => [r.code, r.severity as Setting]));
 }
 
+async function toleranceOf(db: Executor, companyId: string): Promise<string | null> {
+  const [row] = await db.select({ lets: company.taxTolerance }).from(company).where(eq(company.id, companyId));
+  return row?.lets ?? null;
+}
+
 /** Everything that the checks find on a bill as it stands. */
 export async function findingsOf(
   db: Executor,
@@ -109,7 +112,8 @@ export async function findingsOf(
     : [];
   const facts: Facts = {
     baseCurrency: own.baseCurrency,
-    taxRules: await taxRulesOf(db, own.id),
+    taxRules: (await taxRulesOf(db, own.id))(record.issueDate ?? today),
+    taxTolerance: await toleranceOf(db, own.id),
     duplicate: await twinOf(db, record),
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
     addressedTo: addressee?.name ?? null,

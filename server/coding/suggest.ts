@@ -10,6 +10,7 @@ import {
 } from '@ledgerline/core/bills';
 import { Memory, suggest, sure, withFollowing, withRules, type LineToCode, type Suggestions } from '@ledgerline/core/coding';
 import { dec } from '@ledgerline/core/money';
+import { rateOnDay } from '@ledgerline/core/tax';
 import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
 import { company, supplier, taxCode } from '../db/schema/index.ts';
@@ -47,11 +48,12 @@ export async function suggestFor(
   lines: readonly LineToCode[],
   day: string,
 ): Promise<Suggestions[]> {
-  const codes = await tx
+  const open = await tx
     .select()
     .from(taxCode)
     .where(and(eq(taxCode.companyId, companyId), openIn(taxCode, day)))
     .orderBy(taxCode.code);
+  const codes = open.map((c) => ({ ...c, rate: rateOnDay(c.rate, c.laterRates, day) }));
   const [own] = await tx.select({ suggests: company.suggests }).from(company).where(eq(company.id, companyId));
   const learned = own?.suggests && (usual?.suggests ?? true);
   const dimensions = (await dimensionsOf(tx, companyId)).map((d) => d.field);

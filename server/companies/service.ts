@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { SetCompany, SetScanning, type CompanySettings, type QueueOrder } from '@ledgerline/contract';
 import { squash } from '@ledgerline/core/reading';
+import { recheckBills } from '../bills/checking.ts';
 import { command, type Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { company } from '../db/schema/index.ts';
@@ -13,12 +14,12 @@ const own = async (tx: Executor, caller: Caller) => {
 
 export async function companySettings(db: Executor, id: string): Promise<CompanySettings> {
   const [row] = await db.select().from(company).where(eq(company.id, id));
-  const { name, taxId, mailAddress, queueOrder, suggests, baseCurrency, country } = row!;
-  return { name, taxId, mailAddress, queueOrder: queueOrder as QueueOrder, suggests, baseCurrency, country };
+  const { name, taxId, mailAddress, queueOrder, suggests, taxTolerance, baseCurrency, country } = row!;
+  return { name, taxId, mailAddress, queueOrder: queueOrder as QueueOrder, suggests, taxTolerance, baseCurrency, country };
 }
 
 /** The company's name, tax number and the address that takes its mail. */
-export const setCompany = command({ body: SetCompany, may: 'settings:edit', subject: own }, async (tx, _, input, hand) => {
+export const setCompany = command({ body: SetCompany, may: 'settings:edit', subject: own }, async (tx, caller, input, hand) => {
   const before = hand.subject;
   const columns = {
     name: input.name.trim(),
@@ -26,12 +27,15 @@ export const setCompany = command({ body: SetCompany, may: 'settings:edit', subj
     mailAddress: input.mailAddress.trim().toLowerCase(),
     queueOrder: input.queueOrder,
     suggests: input.suggests ?? before.suggests,
+    taxTolerance: input.taxTolerance === undefined ? before.taxTolerance : input.taxTolerance,
   };
-  const { name, taxId, mailAddress, queueOrder, suggests } = before;
-  const changed = difference({ name, taxId, mailAddress, queueOrder, suggests }, columns);
+  const { name, taxId, mailAddress, queueOrder, suggests, taxTolerance } = before;
+  const changed = difference({ name, taxId, mailAddress, queueOrder, suggests, taxTolerance }, columns);
   if (!changed) return {};
   await tx.update(company).set(columns).where(eq(company.id, before.id));
   hand.record({ subject: { type: 'company', id: before.id }, verb: 'changed', ...changed });
+  if (taxTolerance !== columns.taxTolerance)
+    await recheckBills(tx, { id: before.id, baseCurrency: before.baseCurrency }, 'all', { personId: caller.me.id, now: hand.now });
   return {};
 });
 

@@ -18,6 +18,7 @@ const fits = {
   number: (key: string) => /^-?\d{1,18}(\.\d{1,12})?$/.test(key),
   // Bills without a date stand at the ends of time.
   day: (key: string) => isIsoDate(key) || key === '9999-12-31' || key === '0001-01-01',
+  dayed: (key: string) => isIsoDate(key.slice(0, 10)) && keepable(key),
   item: (key: string) => /^(open|settled) /.test(key) && isIsoDate(key.slice(key.indexOf(' ') + 1)),
   moment: (key: string) =>
     /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}:\d{2}(\.\d{1,6})?(Z|[+-]\d{2}(:?\d{2})?)$/.test(key) &&

@@ -141,6 +141,11 @@ describe('every question, on a world worked out by hand', () => {
     ]);
     const trail = await get('Halina', `/entry-lines/${entry.lines[1].id}/trail`, '/entry-lines/:id/trail');
     expect([trail.journal.debit, trail.line.row, trail.line.amount, trail.bill.invoiceNumber]).toEqual(['30.00', 2, '30.00', 'F-2']);
+    const span = 'from=2026-11-01&to=2026-11-30';
+    const { rows } = await get('Halina', `/tax-summary?${span}`);
+    expect(rows.map((r: { code: string; entries: number }) => [r.code, r.entries])).toContainEqual(['S20', expect.any(Number)]);
+    const behind = await get('Halina', `/tax-summary/lines?${span}&limit=1`, '/tax-summary/lines');
+    expect([behind.lines.length, typeof behind.next]).toEqual([1, 'string']);
     const { periods } = await get('Halina', '/periods');
     expect([periods.length, periods.find((p: { year: number; month: number }) => p.year === 2026 && p.month === 11)]).toEqual([
       36,

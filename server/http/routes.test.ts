@@ -142,6 +142,7 @@ describe('all routes', () => {
         'get /openapi.json',
         'get /exports/:list',
         'get /scanning/separator',
+        'get /tax-summary/file',
         'post /read',
       ].sort(),
     );

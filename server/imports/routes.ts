@@ -10,25 +10,13 @@ import {
 } from '@ledgerline/contract';
 import { filesOf } from '../http/body.ts';
 import type { Api } from '../http/define.ts';
-import { notFound, Refusal } from '../http/problems.ts';
-import { csvOf, tableOfList } from './export.ts';
+import { notFound } from '../http/problems.ts';
+import { tableOfList } from './export.ts';
+import { savedAs } from './saved.ts';
 import { bringIn, setMapping, takeFile } from './service.ts';
 import { findingsOf, showRun } from './store.ts';
 
 const fileLimit = 30 * 1024 * 1024;
-const types = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' };
-
-/** A list as it is now, to be saved. */
-const saved = (bytes: Uint8Array, format: keyof typeof types, name: string): Response =>
-  new Response(new Uint8Array(bytes), {
-    headers: {
-      'content-type': types[format],
-      'content-disposition': `attachment; filename="${name}.${format}"`,
-      'x-content-type-options': 'nosniff',
-      'cache-control': 'no-store',
-    },
-  });
-
 function listOf(name: string | undefined): ImportListName {
   const list = importLists.find((l) => l === name);
   if (!list) throw notFound('This list');
@@ -82,10 +70,7 @@ export function importRoutes(api: Api): void {
     async ({ services, caller, params, query }) => {
       const list = listOf(params['list']);
       const table = await tableOfList(db, caller.company.id, list, query.q ?? '', query.empty === '1');
-      if (query.format === 'csv') return saved(Buffer.from(csvOf(table)), 'csv', list);
-      const book = await services.sheets.write(table);
-      if (!book) throw new Refusal(413, 'This list is too large for a spreadsheet. Take it as CSV.');
-      return saved(book, 'xlsx', list);
+      return savedAs(services, table, query.format, list);
     },
   );
 }

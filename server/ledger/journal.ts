@@ -105,9 +105,10 @@ function journalFor(one: BillRecord, ground: Ground, baseCurrency: string, entry
   if (!one.supplierId || !one.gross || !one.invoiceNumber) throw new Refusal(422, `${name}: supplier, number or total is missing.`);
   const rate = ground.rates.get(rateKey(one, entryDate));
   if (!rate) throw new Refusal(422, `${name}: there is no exchange rate from ${one.currency} to ${baseCurrency}.`);
+  const rules = ground.rules(one.issueDate ?? entryDate);
   const lines = ground.lines.get(one.id)!.flatMap((line, i) => {
     if (line.kind === 'text') return [];
-    const rule = line.taxCodeId ? ground.rules.get(line.taxCodeId) : undefined;
+    const rule = line.taxCodeId ? rules.get(line.taxCodeId) : undefined;
     if (!line.accountId || !rule || line.amount === null) throw new Refusal(422, `${name}: row ${i + 1} is not coded.`);
     const { id, description, amount, accountId } = line;
     return [{ id, description, amount, accountId, bearer: bearerOf(line), rule }];

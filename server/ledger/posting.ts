@@ -4,7 +4,7 @@ import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { PostBills, type Posted } from '@ledgerline/contract';
 import { command, type Caller, type Hand } from '../commands/command.ts';
 import { refusedBy, type Executor } from '../db/client.ts';
-import { bill, journalEntry, journalLine, openItem, postingRequest } from '../db/schema/index.ts';
+import { bill, journalEntry, journalLine, journalTax, openItem, postingRequest } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 import { prepare } from './journal.ts';
 
@@ -61,6 +61,8 @@ async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDat
     })),
   );
   for (const part of inParts(lines)) await tx.insert(journalLine).values(part);
+  const taxes = all.flatMap(({ entryId, journal }) => journal.taxes.map((tax) => ({ ...tax, companyId, entryId, entryDate })));
+  for (const part of inParts(taxes)) await tx.insert(journalTax).values(part);
   const items = all.map(({ entryId, source, bill: one, journal }) => ({
     companyId,
     supplierId: one.supplierId!,

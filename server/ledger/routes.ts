@@ -1,9 +1,24 @@
-import { EntriesQuery, Entry, EntryList, Nothing, PeriodList, Posted, Trail } from '@ledgerline/contract';
+import {
+  EntriesQuery,
+  Entry,
+  EntryList,
+  Nothing,
+  PeriodList,
+  Posted,
+  TaxFileQuery,
+  TaxLines,
+  TaxLinesQuery,
+  TaxSummary,
+  TaxSummaryQuery,
+  Trail,
+} from '@ledgerline/contract';
 import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { openYear, setPeriod } from './periods.ts';
 import { postBills } from './posting.ts';
 import { listEntries } from './search.ts';
+import { savedAs } from '../imports/saved.ts';
+import { taxLines, taxSummary, taxTable } from './tax-summary.ts';
 import { findEntry, listPeriods, trailOf } from './store.ts';
 
 const perYear = 1_000_000_000;
@@ -44,6 +59,43 @@ export function ledgerRoutes(api: Api): void {
       answer: Trail,
     },
     ({ caller, params }) => trailOf(db, caller.company.id, params['id']!),
+  );
+  api.query(
+    {
+      path: '/tax-summary',
+      access: 'ledger:see',
+      summary: 'What was posted by tax code and month',
+      query: TaxSummaryQuery,
+      answer: TaxSummary,
+    },
+    ({ caller, query }) => taxSummary(db, caller.company, query.from, query.to),
+  );
+  api.query(
+    {
+      path: '/tax-summary/lines',
+      access: 'ledger:see',
+      summary: 'The entries behind a tax summary',
+      query: TaxLinesQuery,
+      answer: TaxLines,
+    },
+    async ({ caller, query }) => {
+      const limit = query.limit ?? 100,
+        at = decodeCursor(query.cursor, 'dayed');
+      const after = at && { entryDate: at[0].slice(0, 10), code: at[0].slice(10), entryId: at[1] };
+      const lines = await taxLines(db, caller.company.id, query, after, limit);
+      return { lines, next: nextOf(lines, limit, (last) => [last.entryDate + last.code, last.entryId]) };
+    },
+  );
+  api.raw(
+    {
+      method: 'get',
+      path: '/tax-summary/file',
+      access: 'ledger:see',
+      summary: 'The entries behind a tax summary as CSV or XLSX',
+      query: TaxFileQuery,
+    },
+    async ({ services, caller, query }) =>
+      savedAs(services, await taxTable(db, caller.company.id, query.from, query.to), query.format, `tax ${query.from} to ${query.to}`),
   );
   api.query({ path: '/periods', access: 'ledger:see', summary: 'Periods, open and closed', answer: PeriodList }, ({ caller }) =>
     listPeriods(db, caller.company.id),

@@ -5,6 +5,7 @@ import { ApprovalsPage } from '../approvals/page';
 import { ArrivalsPage } from '../arrivals/page';
 import { PagesPage } from '../arrivals/pages';
 import { SignInPage } from '../auth/sign-in';
+import { TaxPage } from '../ledger/tax';
 import { SetUpPage } from '../auth/set-up';
 import { YouPage } from '../auth/you';
 import { BillsPage } from '../bills/page';
@@ -41,6 +42,7 @@ const routes = [
       { path: 'bills/:id', element: <DeskPage /> },
       { path: 'approvals', element: <ApprovalsPage /> },
       { path: 'ledger', element: <LedgerPage /> },
+      { path: 'ledger/tax', element: <TaxPage /> },
       { path: 'ledger/:id', element: <EntryPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },
       { path: 'suppliers/:id', element: <SupplierPage /> },

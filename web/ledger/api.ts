@@ -1,4 +1,4 @@
-import type { Entry, EntryList, PeriodList, Trail } from '@ledgerline/contract';
+import type { Entry, EntryList, PeriodList, TaxLines, TaxSummary, Trail } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const ledgerApi = api.injectEndpoints({
@@ -16,6 +16,18 @@ export const ledgerApi = api.injectEndpoints({
       providesTags: (_, __, { id }) => [{ type: 'entry', id }],
     }),
     trail: b.query<Trail, Of<{ id: string }>>({ query: ({ company, id }) => at(company, `/entry-lines/${id}/trail`) }),
+    taxSummary: b.query<TaxSummary, Of<{ from: string; to: string }>>({
+      query: ({ company, ...params }) => ({ url: at(company, '/tax-summary'), params }),
+      providesTags: [list('entry')],
+    }),
+    taxLines: b.infiniteQuery<TaxLines, Of<{ from: string; to: string; taxCodeId: string }>, string | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({
+        url: at(company, '/tax-summary/lines'),
+        params: { ...params, ...(pageParam ? { cursor: pageParam } : {}) },
+      }),
+      providesTags: [list('entry')],
+    }),
     periods: b.query<PeriodList, Of>({ query: ({ company }) => at(company, '/periods'), providesTags: ['period'] }),
     setPeriod: b.mutation<void, Of<{ year: number; month: number; open: boolean }>>({
       query: ({ company, ...body }) => ({ url: at(company, '/periods'), method: 'PUT', body }),

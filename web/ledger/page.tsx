@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { EntryRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { billsApi } from '../bills/api';
@@ -55,6 +55,9 @@ export function LedgerPage() {
             All accounts
           </button>
         )}
+        <Link className="btn btn-sm btn-ghost" to="/ledger/tax">
+          Tax summary
+        </Link>
         <SearchField label="Search entries" placeholder="Number, supplier, invoice" value={q} change={setQ} />
       </Head>
       <div className="flex min-h-0 grow">

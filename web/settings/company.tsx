@@ -32,6 +32,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
     mailAddress: settings.mailAddress,
     queueOrder: settings.queueOrder,
     suggests: settings.suggests,
+    taxTolerance: settings.taxTolerance,
   });
   return (
     <form
@@ -57,6 +58,13 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
           ['discount', 'What loses a discount first'],
           ['amount', 'The largest'],
         ]}
+      />
+      <FormField
+        form={form}
+        name="taxTolerance"
+        label="Tax may differ from its rates by"
+        empty="null"
+        hint="In the bill’s currency. Without one only rounding passes: a penny a row, two at least. What differs is posted with the code that has most tax"
       />
       <FormTick form={form} name="suggests" label="Suggest coding from what was posted; without this only from what is set as usual" />
       <p className="text-[13px] quiet">

@@ -1,4 +1,4 @@
-import { boolean, char, foreignKey, index, integer, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, char, foreignKey, index, integer, jsonb, numeric, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import type { DimensionField } from '@ledgerline/core/bills';
 import { day, id } from './columns.ts';
@@ -86,6 +86,11 @@ export const taxCode = pgTable(
     accountId: uuid('account_id').notNull(),
     /** Where reverse charge tax is owed. */
     outputAccountId: uuid('output_account_id'),
+    /** Percent of the net that is held back from the supplier, and the account it is owed on. */
+    withheld: numeric('withheld').notNull().default('0'),
+    withheldAccountId: uuid('withheld_account_id'),
+    /** Later rates: each from its day on, for bills of that day. */
+    laterRates: jsonb('later_rates').$type<{ from: string; rate: string }[]>().notNull().default([]),
     ...validity(),
   },
   (t) => [
@@ -100,6 +105,11 @@ export const taxCode = pgTable(
       columns: [t.outputAccountId, t.companyId],
       foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
       name: 'tax_code_output_account',
+    }),
+    foreignKey({
+      columns: [t.withheldAccountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'tax_code_withheld_account',
     }),
   ],
 );

@@ -108,6 +108,28 @@ export const journalLine = pgTable(
   ],
 );
 
+/** What an entry says of a tax code, in the company's currency: written with the entry, so that a summary by code is the ledger's own. */
+export const journalTax = pgTable(
+  'journal_tax',
+  {
+    entryId: uuid('entry_id').notNull(),
+    taxCodeId: uuid('tax_code_id').notNull(),
+    companyId: uuid('company_id').notNull(),
+    /** The entry's day, by which it is summed. */ entryDate: day('entry_date').notNull(),
+    net: numeric('net').notNull(),
+    tax: numeric('tax').notNull(),
+    reclaimed: numeric('reclaimed').notNull(),
+    owed: numeric('owed').notNull(),
+    withheld: numeric('withheld').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.entryId, t.taxCodeId] }),
+    index('journal_tax_date').on(t.companyId, t.entryDate, t.taxCodeId, t.entryId),
+    foreignKey({ columns: [t.entryId, t.companyId], foreignColumns: [journalEntry.id, journalEntry.companyId], name: 'journal_tax_entry' }),
+    foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'journal_tax_code' }),
+  ],
+);
+
 /** An item of a supplier's account: owed (positive) for a bill, owed back (negative) for a credit note, a payment, a reversal. */
 export const openItem = pgTable(
   'open_item',

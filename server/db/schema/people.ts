@@ -1,4 +1,4 @@
-import { bigint, boolean, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, boolean, index, integer, pgTable, primaryKey, text, uuid, numeric } from 'drizzle-orm/pg-core';
 import { id, moment } from './columns.ts';
 
 export const organisation = pgTable('organisation', {
@@ -24,6 +24,8 @@ export const company = pgTable('company', {
   queueOrder: text('queue_order').notNull().default('age'),
   /** Whether posted lines say how new ones are coded; without it only what is set as usual does. */
   suggests: boolean('suggests').notNull().default(true),
+  /** How far a bill's tax may be from its rates beyond rounding, in its currency; null for no farther. */
+  taxTolerance: numeric('tax_tolerance'),
 });
 
 export const person = pgTable('person', {
