@@ -97,6 +97,7 @@ export function Shell() {
           <label className={folded ? 'hidden' : 'block'}>
             <span className="quiet">Company</span>
             <select
+              aria-label="Company"
               className="line-field !h-8 truncate"
               value={company.id}
               onChange={(e) => {
