@@ -5,6 +5,7 @@ import { BillKind, cellSchemas, headerSchemas, LineKind } from './operations.ts'
 import { Day, Id, Mark, Marks, Nullable } from './shared.ts';
 import { Choice } from './choices.ts';
 import { DimensionField } from './dimensions.ts';
+import { SheetFormat } from './imports.ts';
 import { BillNote } from './notes.ts';
 
 export const stages = ['read', 'coded', 'approved', 'posted', 'paid', 'reversed', 'set-aside', 'returned', 'discarded'] as const;
@@ -83,6 +84,9 @@ export const BillsQuery = Type.Object({
   cursor: Type.Optional(Type.String({ maxLength: 300 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });
+
+/** Bills as a file, as they are found and sorted. */
+export const BillsFileQuery = Type.Composite([Type.Omit(BillsQuery, ['cursor', 'limit']), Type.Object({ format: SheetFormat })]);
 
 export const BillRow = Type.Object({
   id: Id,

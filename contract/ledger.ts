@@ -8,6 +8,8 @@ export const EntriesQuery = Type.Object({
   cursor: Type.Optional(Type.String({ maxLength: 200 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });
+/** Entries as a file, as they are found. */
+export const EntriesFileQuery = Type.Composite([Type.Omit(EntriesQuery, ['cursor', 'limit']), Type.Object({ format: SheetFormat })]);
 export const EntryRow = Type.Object({
   id: Id,
   number: Type.String(),

@@ -4,6 +4,7 @@ import {
   BillDocuments,
   BillList,
   Changed,
+  BillsFileQuery,
   BillsQuery,
   Id,
   JournalPreview,
@@ -19,9 +20,11 @@ import { notFound } from '../http/problems.ts';
 import { previewOf } from '../ledger/journal.ts';
 import { today } from '../services.ts';
 import { uploadLimit } from '../arrivals/routes.ts';
+import { savedAs } from '../imports/saved.ts';
 import { filesOf } from '../http/body.ts';
 import { changeBill } from './change.ts';
 import { newBill } from './by-hand.ts';
+import { billTable } from './file.ts';
 import { documentsFor, fileForBill, joinDocument } from './documents.ts';
 import { assignBill, takeNext } from './hands.ts';
 import { moveToCompany } from './move-company.ts';
@@ -54,6 +57,11 @@ export function billRoutes(api: Api): void {
         next: nextOf(rows, query.limit ?? 100, (last) => [last.key, last.row.id]),
       };
     },
+  );
+  api.raw(
+    { method: 'get', path: '/bills/file', access: 'bills:see', summary: 'Bills as CSV or XLSX, as they are found', query: BillsFileQuery },
+    async ({ services, caller, query: { format, ...asked } }) =>
+      savedAs(services, await billTable(db, caller, asked, today(services)), format, 'bills'),
   );
   api.query(
     {

@@ -138,6 +138,8 @@ describe('all routes', () => {
         'get /documents/:id/file',
         'get /documents/:id/files/:sha',
         'get /documents/:id/picture/:number',
+        'get /bills/file',
+        'get /entries/file',
         'get /live',
         'get /openapi.json',
         'get /exports/:list',

@@ -1,4 +1,5 @@
 import {
+  EntriesFileQuery,
   EntriesQuery,
   Entry,
   EntryList,
@@ -16,6 +17,7 @@ import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { openYear, setPeriod } from './periods.ts';
 import { postBills } from './posting.ts';
+import { entryTable } from './file.ts';
 import { listEntries } from './search.ts';
 import { savedAs } from '../imports/saved.ts';
 import { taxLines, taxSummary, taxTable } from './tax-summary.ts';
@@ -46,6 +48,17 @@ export function ledgerRoutes(api: Api): void {
         next: nextOf(rows, limit, (last) => [String(last.year * perYear + last.number), last.row.id]),
       };
     },
+  );
+  api.raw(
+    {
+      method: 'get',
+      path: '/entries/file',
+      access: 'ledger:see',
+      summary: 'Journal entries as CSV or XLSX, as they are found',
+      query: EntriesFileQuery,
+    },
+    async ({ services, caller, query: { format, ...asked } }) =>
+      savedAs(services, await entryTable(db, caller.company, asked), format, 'entries'),
   );
   api.query(
     { path: '/entries/:id', access: 'ledger:see', summary: 'One journal entry with its lines', answer: Entry },

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { billColumns as columnIds, type BillRow, type BillsQuery } from '@ledgerline/contract';
 import { useKeys } from '../app/keys/registry';
 import { usePlace } from '../app/company';
+import { SaveMenu } from '../imports/save-menu';
 import { DataTable } from '../ui/data-table';
 import { useRows } from '../ui/infinite';
 import { SearchField } from '../ui/search';
@@ -112,6 +113,7 @@ export function BillsPage() {
         <Link className="btn btn-sm btn-ghost" to="/bills/rules">
           Rules
         </Link>
+        <SaveMenu path="/bills/file" asked={{ q, sort, order }} what={q ? 'what is found' : 'all'} />
         {can('bills:edit') && (
           <button className="btn btn-sm" title="N" onClick={() => make(true)}>
             New bill

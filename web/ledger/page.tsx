@@ -3,6 +3,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { EntryRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { billsApi } from '../bills/api';
+import { SaveMenu } from '../imports/save-menu';
 import { DataTable, type Column } from '../ui/data-table';
 import { money, showDay } from '../ui/format';
 import { useRows } from '../ui/infinite';
@@ -55,6 +56,7 @@ export function LedgerPage() {
             All accounts
           </button>
         )}
+        <SaveMenu path="/entries/file" asked={{ q, account: account ?? undefined }} what="what is found" />
         <Link className="btn btn-sm btn-ghost" to="/ledger/tax">
           Tax summary
         </Link>

@@ -1,15 +1,14 @@
-import { FileSpreadsheet } from 'lucide-react';
 import { useMemo, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { endOfMonth } from '@ledgerline/core/dates';
 import { dec, sum } from '@ledgerline/core/money';
 import type { TaxLines, TaxSummary } from '@ledgerline/contract';
-import { at, sentenceOf } from '../app/api';
+import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { SaveMenu } from '../imports/save-menu';
 import { DataTable, type Column } from '../ui/data-table';
 import { money, showDay, todayIso } from '../ui/format';
 import { useRows } from '../ui/infinite';
-import { Menu } from '../ui/menu';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { DateField } from '../ui/typed';
 import { ledgerApi } from './api';
@@ -41,12 +40,6 @@ export function TaxPage() {
     month = params.get('month');
   const { currentData: data, error } = ledgerApi.useTaxSummaryQuery({ company: company.id, ...span });
   const show = (next: Span) => setParams({ ...next });
-  const save = (format: 'csv' | 'xlsx') => () => {
-    const link = document.createElement('a');
-    link.href = `/api${at(company.id, '/tax-summary/file')}?${new URLSearchParams({ ...span, format }).toString()}`;
-    link.download = '';
-    link.click();
-  };
   const chosen = data?.rows.find((r) => r.taxCodeId === taxCodeId);
   return (
     <div className="flex h-full flex-col">
@@ -61,17 +54,7 @@ export function TaxPage() {
             <DateField label="To" value={span.to} onSave={(to) => to && show({ ...span, to })} />
           </span>
         </div>
-        <Menu
-          label="Files"
-          className="btn btn-sm"
-          items={[
-            { text: 'Save its entries as XLSX', run: save('xlsx') },
-            { text: 'Save its entries as CSV', run: save('csv') },
-          ]}
-        >
-          <FileSpreadsheet size={14} aria-hidden />
-          Files
-        </Menu>
+        <SaveMenu path="/tax-summary/file" asked={{ ...span }} what="its entries" />
       </Head>
       <div className="flex shrink-0 gap-1 overflow-x-auto border-b hair px-5 py-1.5 text-[13px] whitespace-nowrap">
         {spans.map(([label, s]) => (
