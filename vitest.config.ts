@@ -36,6 +36,6 @@ export default defineConfig({
         },
       },
     ],
-    maxWorkers: 2,
+    maxWorkers: 3,
   },
 });

@@ -81,12 +81,20 @@ export const SetCompany = Type.Object({
   queueOrder: QueueOrder,
   /** Whether posted lines say how new ones are coded; as it is where it is not said. */
   suggests: Type.Optional(Type.Boolean()),
+  /** Whether a supplier without usual coding takes that of the first bill that is posted; as it is where it is not said. */
+  firstCodingUsual: Type.Optional(Type.Boolean()),
   /** How far a bill's tax may be from its rates beyond rounding, in its currency; null: no farther. As it is where it is not said. */
   taxTolerance: Type.Optional(Nullable(DecimalText)),
 });
 export const CompanySettings = Type.Composite([
-  Type.Omit(SetCompany, ['suggests', 'taxTolerance']),
-  Type.Object({ suggests: Type.Boolean(), taxTolerance: Nullable(DecimalText), baseCurrency: Type.String(), country: Type.String() }),
+  Type.Omit(SetCompany, ['suggests', 'firstCodingUsual', 'taxTolerance']),
+  Type.Object({
+    suggests: Type.Boolean(),
+    firstCodingUsual: Type.Boolean(),
+    taxTolerance: Nullable(DecimalText),
+    baseCurrency: Type.String(),
+    country: Type.String(),
+  }),
 ]);
 export type Colleagues = Static<typeof Colleagues>;
 export type QueueOrder = Static<typeof QueueOrder>;

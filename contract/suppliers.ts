@@ -20,6 +20,8 @@ export const ChangeSupplier = Type.Object({
   taxCodeId: Nullable(Id),
   /** Whether its posted lines say how new ones are coded; as it is where it is not said. */
   suggests: Type.Optional(Type.Boolean()),
+  /** Why no bill of it goes on, null: they do; as it is where it is not said. */
+  blocked: Type.Optional(Nullable(Type.String({ minLength: 3, maxLength: 200, pattern: '\\S' }))),
   rowVersion: Type.Integer({ minimum: 1 }),
   evenSo: Type.Optional(Type.Boolean()),
 });
@@ -55,6 +57,7 @@ export const SupplierRow = Type.Object({
   currency: Type.String(),
   terms: Nullable(Type.String()),
   taxId: Nullable(Type.String()),
+  blocked: Nullable(Type.String()),
   bills: Type.Integer(),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
   lastBill: Nullable(Day),
@@ -76,6 +79,7 @@ export const SupplierAccount = Type.Object({
   costCentreId: Nullable(Id),
   taxCodeId: Nullable(Id),
   suggests: Type.Boolean(),
+  blocked: Nullable(Type.String()),
   usual: Type.Object({ account: Nullable(Type.String()), costCentre: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
 });

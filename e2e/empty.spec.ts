@@ -53,10 +53,10 @@ test('an empty organisation: from sign-up, through people and lists made by scre
   await settings(page, 'Accounts');
   await page.getByRole('button', { name: 'New account' }).click();
   await fill(page, { Code: '6150', Name: 'Glasshouse repairs', Group: 'Premises' });
-  await dialog.getByLabel('Lines on it need a cost centre').check();
+  await dialog.getByLabel('cost centre', { exact: true }).check();
   await dialog.getByRole('button', { name: 'Make account' }).click();
   await page.getByRole('searchbox').fill('glasshouse');
-  await expect(page.getByRole('row').filter({ hasText: 'Glasshouse repairs' })).toContainText('needed');
+  await expect(page.getByRole('row').filter({ hasText: 'Glasshouse repairs' })).toContainText('cost centre');
   await settings(page, 'Exchange rates');
   await page.getByRole('button', { name: 'New rate' }).click();
   await fill(page, { Currency: 'EUR', '1 unit in GBP': '0.86' });

@@ -19,6 +19,7 @@ const facts: Facts = {
   hasRate: true,
   addressedTo: null,
   bank: { supplier: 'Quillhaven', verified: ['GB33QUIL00000000000001'], waiting: ['GB33QUIL00000000000002'] },
+  blocked: null,
   sameTaxId: null,
   sameIban: null,
   differences: [],
@@ -186,6 +187,18 @@ describe('a company’s settings', () => {
   });
   it('change nothing where posting needs it', () =>
     expect(run({ supplierId: null }, {}, new Map([['supplier-missing', 'off']]))[0]).toMatchObject({ severity: 'stops' }));
+});
+
+it('a supplier that is blocked stops its bills, with the reason, until somebody overrules it; for another reason anew', () => {
+  const [found] = run({}, { blocked: { supplier: 'Quillhaven', because: 'court case' } });
+  expect(found).toMatchObject({
+    code: 'supplier-blocked',
+    path: 'supplierId',
+    severity: 'stops',
+    settledBy: ['overrule'],
+    key: 'court case',
+  });
+  expect(found!.sentence).toBe('Quillhaven is blocked: court case.');
 });
 
 describe('the company’s own dimensions', () => {

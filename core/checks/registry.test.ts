@@ -90,6 +90,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
   hasRate: fc.boolean(),
   addressedTo: maybe(fc.constant('Marrowby Nursery Trading Ltd')),
   bank: maybe(fc.record({ supplier: name, verified: fc.array(iban, { maxLength: 2 }), waiting: fc.array(iban, { maxLength: 1 }) })),
+  blocked: maybe(fc.record({ supplier: name, because: fc.constant('a claim is open') })),
   sameTaxId: maybe(name),
   sameIban: maybe(name),
   differences: fc.uniqueArray(

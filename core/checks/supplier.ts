@@ -19,6 +19,19 @@ export const supplierChecks: Check[] = [
         : [],
   },
   {
+    code: 'supplier-blocked',
+    scope: 'supplier',
+    needs: ['blocked'],
+    severity: 'stops',
+    adjustable: false,
+    settledBy: ['overrule'],
+    what: 'The supplier is not blocked',
+    run: (_, { blocked }) =>
+      blocked
+        ? [{ path: 'supplierId', sentence: `${blocked.supplier} is blocked: ${blocked.because}.`, key: blocked.because.slice(0, 190) }]
+        : [],
+  },
+  {
     code: 'bank-differs',
     scope: 'supplier',
     needs: ['bank'],

@@ -76,6 +76,8 @@ export interface Facts extends CodingFacts {
   addressedTo: string | null;
   /** The chosen supplier's bank accounts: those that count, and those that wait for a second person. */
   bank: { supplier: string; verified: string[]; waiting: string[] } | null;
+  /** Why bills of the chosen supplier do not go on; null where they do. */
+  blocked: { supplier: string; because: string } | null;
   /** Another supplier with this one's tax number, or with its bank account. */
   sameTaxId: string | null;
   sameIban: string | null;

@@ -126,6 +126,7 @@ export const lists: Record<ImportList, ListSpec> = {
       { key: 'account', label: 'Usual account', names: ['account', 'expense account', 'ledger account', 'nominal'], kind: 'account' },
       { key: 'costCentre', label: 'Usual cost centre', names: ['cost centre', 'department'], kind: 'cost-centre' },
       { key: 'taxCode', label: 'Usual tax code', names: ['tax code', 'vat code', 'tax'], kind: 'tax-code' },
+      { key: 'blocked', label: 'Blocked because', names: ['blocked', 'block reason', 'on hold because'], kind: 'text', most: 200 },
       { key: 'iban', label: 'IBAN', names: ['bank account', 'account iban'], kind: 'iban', most: 42 },
     ],
   },

@@ -101,7 +101,14 @@ export async function choicesFor(
   const companyId = asker.company.id;
   if (of === 'suppliers') {
     const rows = await find(db, supplier, asker, q, undefined);
-    return rows.map((s) => ({ id: s.id, code: s.code, name: s.name, detail: s.taxId, terms: s.terms, currency: s.currency }));
+    return rows.map((s) => ({
+      id: s.id,
+      code: s.code,
+      name: s.name,
+      detail: s.blocked === null ? s.taxId : 'blocked',
+      terms: s.terms,
+      currency: s.currency,
+    }));
   }
   if (of === 'all-accounts') {
     const rows = await find(db, ledgerAccount, asker, q, eq(ledgerAccount.active, true));

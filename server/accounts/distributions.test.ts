@@ -26,9 +26,9 @@ it('a distribution key is made and changed, its parts in order, with both in the
   await world.run(changeDistribution, await kit(), { id }, key(['200', '1.5'], ['210', '2']));
   expect(await kept()).toEqual([['Rent', [['200 Arboretum', '1.5'], ['210 Palm House', '2']]]]); // prettier-ignore
   await world.run(changeDistribution, await kit(), { id }, key(['200', '1.50'], ['210', '2']));
-  expect(await world.rows(`select verb from event where subject_id = $1 order by seq`, id)).toEqual([
-    { verb: 'made' },
-    { verb: 'changed' },
+  expect(await world.rows(`select verb, after->>'parts' as parts from event where subject_id = $1 order by seq`, id)).toEqual([
+    { verb: 'made', parts: '210 60, 200 40' },
+    { verb: 'changed', parts: '200 1.5, 210 2' },
   ]);
 });
 it('what makes no sense is refused, and nothing of it is kept', async () => {

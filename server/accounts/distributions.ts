@@ -32,16 +32,15 @@ export async function listDistributions(db: Executor, companyId: string): Promis
 }
 
 const keyIn = rowIn(distributionKey, 'This distribution key');
-/** What a key says, as the event log keeps it. */
-const said = ({
+/** What a key says, as the event log keeps it: codes, not ids. */
+const said = ({ name, active, parts }: DistributionRow) => ({
   name,
   active,
-  parts,
-}: Pick<DistributionRow, 'name' | 'active'> & { parts: { costCentreId: string; weight: string }[] }) => ({
-  name,
-  active,
-  parts: parts.map((p) => `${p.costCentreId} ${dec(p.weight).toFixed()}`).join(', '),
+  parts: parts.map((p) => `${p.costCentre.split(' ')[0]} ${dec(p.weight).toFixed()}`).join(', '),
 });
+
+const keyOf = async (tx: Executor, companyId: string, id: string): Promise<DistributionRow> =>
+  (await listDistributions(tx, companyId)).find((k) => k.id === id)!;
 
 async function keepParts(tx: Executor, companyId: string, keyId: string, parts: PutDistribution['parts']): Promise<void> {
   if (new Set(parts.map((p) => p.costCentreId)).size < parts.length)
@@ -59,7 +58,7 @@ export const newDistribution = command({ body: PutDistribution, may: 'settings:e
     name = input.name.trim();
   const [made] = await tx.insert(distributionKey).values({ companyId, name, active: input.active }).returning({ id: distributionKey.id });
   await keepParts(tx, companyId, made!.id, input.parts);
-  hand.record({ subject: { type: 'distribution-key', id: made!.id }, verb: 'made', after: said({ ...input, name }) });
+  hand.record({ subject: { type: 'distribution-key', id: made!.id }, verb: 'made', after: said(await keyOf(tx, companyId, made!.id)) });
   return { id: made!.id };
 });
 
@@ -67,10 +66,10 @@ export const newDistribution = command({ body: PutDistribution, may: 'settings:e
 export const changeDistribution = command({ body: PutDistribution, may: 'settings:edit', subject: keyIn }, async (tx, _, input, hand) => {
   const { id, companyId } = hand.subject,
     name = input.name.trim();
-  const before = (await listDistributions(tx, companyId)).find((k) => k.id === id)!;
+  const before = await keyOf(tx, companyId, id);
   await tx.update(distributionKey).set({ name, active: input.active }).where(eq(distributionKey.id, id));
   await keepParts(tx, companyId, id, input.parts);
-  const changed = difference(said(before), said({ ...input, name }));
+  const changed = difference(said(before), said(await keyOf(tx, companyId, id)));
   if (changed) hand.record({ subject: { type: 'distribution-key', id }, verb: 'changed', ...changed });
   return { id };
 });

@@ -40,9 +40,9 @@ async function otherSupplier(db: Executor, record: BillRecord, fits: ReturnType<
   return other?.name ?? null;
 }
 
-async function supplierFacts(db: Executor, record: BillRecord): Promise<Pick<Facts, 'bank' | 'sameTaxId' | 'sameIban'>> {
+async function supplierFacts(db: Executor, record: BillRecord): Promise<Pick<Facts, 'bank' | 'blocked' | 'sameTaxId' | 'sameIban'>> {
   const [own] = record.supplierId ? await db.select().from(supplier).where(eq(supplier.id, record.supplierId)) : [];
-  if (!own) return { bank: null, sameTaxId: null, sameIban: null };
+  if (!own) return { bank: null, blocked: null, sameTaxId: null, sameIban: null };
   const accounts = await db
     .select()
     .from(bankAccount)
@@ -54,6 +54,7 @@ async function supplierFacts(db: Executor, record: BillRecord): Promise<Pick<Fac
       verified: accounts.filter((a) => a.verifiedAt).map((a) => a.iban),
       waiting: accounts.filter((a) => !a.verifiedAt).map((a) => a.iban),
     },
+    blocked: own.blocked === null ? null : { supplier: own.name, because: own.blocked },
     sameTaxId: own.taxId ? await otherSupplier(db, record, sql`${supplier.taxId} = ${own.taxId}`) : null,
     sameIban: ibans.length
       ? await otherSupplier(

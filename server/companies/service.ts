@@ -14,8 +14,18 @@ const own = async (tx: Executor, caller: Caller) => {
 
 export async function companySettings(db: Executor, id: string): Promise<CompanySettings> {
   const [row] = await db.select().from(company).where(eq(company.id, id));
-  const { name, taxId, mailAddress, queueOrder, suggests, taxTolerance, baseCurrency, country } = row!;
-  return { name, taxId, mailAddress, queueOrder: queueOrder as QueueOrder, suggests, taxTolerance, baseCurrency, country };
+  const { name, taxId, mailAddress, queueOrder, suggests, firstCodingUsual, taxTolerance, baseCurrency, country } = row!;
+  return {
+    name,
+    taxId,
+    mailAddress,
+    queueOrder: queueOrder as QueueOrder,
+    suggests,
+    firstCodingUsual,
+    taxTolerance,
+    baseCurrency,
+    country,
+  };
 }
 
 /** The company's name, tax number and the address that takes its mail. */
@@ -27,10 +37,11 @@ export const setCompany = command({ body: SetCompany, may: 'settings:edit', subj
     mailAddress: input.mailAddress.trim().toLowerCase(),
     queueOrder: input.queueOrder,
     suggests: input.suggests ?? before.suggests,
+    firstCodingUsual: input.firstCodingUsual ?? before.firstCodingUsual,
     taxTolerance: input.taxTolerance === undefined ? before.taxTolerance : input.taxTolerance,
   };
-  const { name, taxId, mailAddress, queueOrder, suggests, taxTolerance } = before;
-  const changed = difference({ name, taxId, mailAddress, queueOrder, suggests, taxTolerance }, columns);
+  const { name, taxId, mailAddress, queueOrder, suggests, firstCodingUsual, taxTolerance } = before;
+  const changed = difference({ name, taxId, mailAddress, queueOrder, suggests, firstCodingUsual, taxTolerance }, columns);
   if (!changed) return {};
   await tx.update(company).set(columns).where(eq(company.id, before.id));
   hand.record({ subject: { type: 'company', id: before.id }, verb: 'changed', ...changed });

@@ -140,6 +140,7 @@ describe('all routes', () => {
         'get /documents/:id/picture/:number',
         'get /bills/file',
         'get /entries/file',
+        'get /imports/:id/left-out',
         'get /live',
         'get /openapi.json',
         'get /exports/:list',

@@ -7,7 +7,7 @@ import { makeWorld, type World } from '../testing/world.ts';
 import { csvOf, tableOfList } from './export.ts';
 import { importJob } from './run.ts';
 import { bringIn, setMapping, takeFile } from './service.ts';
-import { findingsOf, showRun } from './store.ts';
+import { findingsOf, leftOut, showRun } from './store.ts';
 
 let world: World;
 beforeAll(async () => {
@@ -74,6 +74,18 @@ describe('a chart from a file', () => {
       { verb: 'made', source: 'import', before: null, after: expect.objectContaining({ code: '7001', parent: '7000', taxCode: 'S20' }) },
     ]);
     await expect(world.run(bringIn, await kit(), { id: run.id }, { goodOnly: true })).rejects.toThrow('or was already');
+  });
+  it('gives the rows with errors back as a file, each with what is wrong, and takes that file', async () => {
+    const run = await take('accounts', chart);
+    const sheet = await leftOut(world.database.db, mine(), run.id);
+    expect(sheet.heads.at(-1)).toBe('What is wrong');
+    expect(sheet.rows.map((r) => [r[0], r[2], r.at(-1)])).toEqual([
+      ['7002', 'cost', expect.stringContaining('Type: ')],
+      ['7003', 'expense', expect.stringMatching(/^Account name: .* VAT code: There is no tax code “S19”/)],
+    ]);
+    const again = await take('accounts', csvOf(sheet));
+    expect([again.counts.rows, again.counts.bad, again.mapping.at(-1)]).toEqual([2, 2, null]);
+    await expect(leftOut(world.database.db, world.master.company('MNT').id, run.id)).rejects.toMatchObject({ status: 404 });
   });
   it('mended and chosen again it updates: what is there already stays, with no event', async () => {
     const mended = chart.replace('cost', 'Expense').replace('7003;;', '7003;Coal;').replace('S19', 'S20').replace('Gas', 'Town gas');

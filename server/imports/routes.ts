@@ -1,3 +1,4 @@
+import { Type } from '@sinclair/typebox';
 import {
   Changed,
   ExportQuery,
@@ -6,6 +7,7 @@ import {
   importLists,
   ImportRun,
   Nothing,
+  SheetFormat,
   type ImportListName,
 } from '@ledgerline/contract';
 import { filesOf } from '../http/body.ts';
@@ -14,7 +16,7 @@ import { notFound } from '../http/problems.ts';
 import { tableOfList } from './export.ts';
 import { savedAs } from './saved.ts';
 import { bringIn, setMapping, takeFile } from './service.ts';
-import { findingsOf, showRun } from './store.ts';
+import { findingsOf, leftOut, showRun } from './store.ts';
 
 const fileLimit = 30 * 1024 * 1024;
 function listOf(name: string | undefined): ImportListName {
@@ -56,6 +58,17 @@ export function importRoutes(api: Api): void {
       const findings = await findingsOf(db, caller.company.id, params['id']!, query, after);
       return { findings, next: findings.length < limit ? null : String(after + limit) };
     },
+  );
+  api.raw(
+    {
+      method: 'get',
+      path: '/imports/:id/left-out',
+      access: 'settings:edit',
+      summary: 'The rows of an import that have errors, with what is wrong, as CSV or XLSX',
+      query: Type.Object({ format: Type.Optional(SheetFormat) }),
+    },
+    async ({ services, caller, params, query }) =>
+      savedAs(services, await leftOut(db, caller.company.id, params['id']!), query.format ?? 'csv', 'rows to put right'),
   );
   api.command({ method: 'put', path: '/imports/:id/mapping', summary: 'Say which field each column holds', answer: Nothing }, setMapping);
   api.command({ method: 'post', path: '/imports/:id/run', summary: 'Bring the rows in', answer: Nothing }, bringIn);

@@ -6,6 +6,7 @@ import { like } from '../db/column.ts';
 import { importFinding, importRun } from '../db/schema/index.ts';
 import { notFound } from '../http/problems.ts';
 import { unpackRows } from './rows.ts';
+import type { Sheet } from './sheet.ts';
 import { writers } from './writers/index.ts';
 
 const sampled = 3;
@@ -77,4 +78,25 @@ export async function findingsOf(
     .limit(query.limit ?? 100)
     .offset(after);
   return found.map(({ runId: _, ...finding }) => finding);
+}
+
+/** The rows of a file that have errors, as they stand in it, each with what is wrong: to be put right and brought in again. */
+export async function leftOut(db: Executor, companyId: string, id: string): Promise<Sheet> {
+  const run = await runIn(db, companyId, id);
+  const errors = await db
+    .select()
+    .from(importFinding)
+    .where(and(eq(importFinding.runId, id), eq(importFinding.severity, 'error')))
+    .orderBy(asc(importFinding.row), asc(importFinding.n));
+  const wrong = new Map<number, string[]>();
+  for (const { row, column, sentence } of errors) wrong.set(row, [...(wrong.get(row) ?? []), column ? `${column}: ${sentence}` : sentence]);
+  const rows = await unpackRows(run.rows);
+  // As the file counts them: the heads are row 1.
+  return {
+    heads: [...run.heads, 'What is wrong'],
+    rows: [...wrong].flatMap(([row, said]) => {
+      const cells = rows[row - 2];
+      return cells ? [[...run.heads.map((_, i) => cells[i] ?? ''), said.join(' ')]] : [];
+    }),
+  };
 }

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changeBill } from '../bills/change.ts';
 import { approve, sendOn } from '../bills/moves.ts';
+import { changeSupplier } from '../suppliers/service.ts';
 import { postBills } from './posting.ts';
 import { trailOf } from './store.ts';
 import { invoiceOf, makeWorld, readyToPost, testDay, type World } from '../testing/world.ts';
@@ -144,5 +145,51 @@ describe('posting', () => {
     const [page] = await rows('select words from document_page where document_id = $1', trail.documentId);
     const under = page.words.find((w: { x: number; y: number }) => Math.abs(w.x - trail.mark!.x) < 1 && Math.abs(w.y - trail.mark!.y) < 1);
     expect(under.text.replace(/,/g, '')).toBe(line.debit);
+  });
+});
+
+describe('a supplier', () => {
+  const change = async (name: string, more: object) => {
+    const [{ company_id: _c, row_version: rowVersion, ...own }] = await world.rows('select * from supplier where id = $1', world.master.supplier(name)); // prettier-ignore
+    const body = { name: own.name, taxId: own.tax_id, email: own.email, phone: own.phone, address: own.address, currency: own.currency, terms: own.terms, accountId: own.account_id, costCentreId: own.cost_centre_id, taxCodeId: own.tax_code_id, rowVersion, ...more }; // prettier-ignore
+    return world.run(changeSupplier, await world.as('Kit Arden'), { id: own.id }, body);
+  };
+  const post = async (...billIds: string[]) =>
+    world.run(postBills, await world.as('Halina Voss'), {}, { key: crypto.randomUUID(), billIds, entryDate: '2026-11-23' });
+  const usual = async (name: string) =>
+    (await world.rows('select account_id, cost_centre_id, tax_code_id from supplier where id = $1', world.master.supplier(name)))[0];
+
+  it('that is blocked after its bill was approved holds it back from posting, until it is not', async () => {
+    const supplier = world.someSupplier('MBG')!;
+    const id = await world.build.bill({ supplier, number: 'BL-1', stage: 'approved' }),
+      waiting = await world.build.bill({ supplier, number: 'BL-2' });
+    await change(supplier, { blocked: 'a claim is open' });
+    expect((await world.show(waiting)).exceptions.map((e) => [e.code, e.sentence])).toEqual([['supplier-blocked', `${supplier} is blocked: a claim is open.`]]); // prettier-ignore
+    await expect(post(id)).rejects.toThrow(`BL-1 cannot be posted: ${supplier} is blocked: a claim is open.`);
+    // What is not said stays; without a reason they go on again.
+    await change(supplier, {});
+    await expect(post(id)).rejects.toThrow('is blocked');
+    await change(supplier, { blocked: null });
+    expect((await world.show(waiting)).exceptions).toEqual([]);
+    expect((await post(id)).posted).toHaveLength(1);
+  });
+  it('without usual coding takes that of its first posted bill’s largest row, where the company wants it so', async () => {
+    const names = (await world.rows('select name from supplier where company_id = $1 order by name', world.master.company('MBG').id)).map((r) => r.name as string); // prettier-ignore
+    const [one, two] = names.slice(-2) as [string, string];
+    for (const name of [one, two]) await change(name, { accountId: null, costCentreId: null, taxCodeId: null });
+    const lines = [{ amount: '5.00', account: '6010' }, { amount: '70.00', account: '6000', centre: '210' }]; // prettier-ignore
+    await post(await world.build.bill({ supplier: one, number: 'FC-1', stage: 'approved', lines }));
+    expect((await usual(one)).account_id).toBe(null);
+    await world.rows('update company set first_coding_usual = true where id = $1', world.master.company('MBG').id);
+    await post(await world.build.bill({ supplier: two, number: 'FC-2', stage: 'approved', lines }));
+    const mine = world.master.company('MBG');
+    expect(await usual(two)).toEqual({ account_id: mine.account('6000'), cost_centre_id: mine.centre('210'), tax_code_id: mine.taxCode('S20').id }); // prettier-ignore
+    // A later one does not change it.
+    await post(
+      await world.build.bill({ supplier: two, number: 'FC-3', stage: 'approved', lines: [{ amount: '900.00', account: '6010' }] }),
+    );
+    expect((await usual(two)).account_id).toBe(mine.account('6000'));
+    const log = await world.rows(`select note from event where subject_type = 'supplier' and subject_id = $1 and note like 'Usual%'`, world.master.supplier(two)); // prettier-ignore
+    expect(log).toEqual([{ note: 'Usual coding from its first posting, FC-2' }]);
   });
 });

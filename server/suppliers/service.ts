@@ -136,6 +136,7 @@ export const changeSupplier = command(
       costCentreId: input.costCentreId,
       taxCodeId: input.taxCodeId,
       suggests: input.suggests ?? before.suggests,
+      blocked: input.blocked === undefined ? before.blocked : (input.blocked?.trim() ?? null),
     };
     termsFit(columns.terms);
     await nameIsFree(tx, caller.company.id, columns.name, before.id);

@@ -34,6 +34,7 @@ export async function listSuppliers(
       id: supplier.id,
       code: supplier.code,
       name: supplier.name,
+      blocked: supplier.blocked,
       currency: supplier.currency,
       terms: supplier.terms,
       taxId: supplier.taxId,
@@ -117,6 +118,7 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     costCentreId: s.costCentreId,
     taxCodeId: s.taxCodeId,
     suggests: s.suggests,
+    blocked: s.blocked,
     usual: { account: row.account, costCentre: row.centre, taxCode: row.code },
     open,
   };

@@ -4,6 +4,7 @@ import { usePlace } from '../app/company';
 import { DataTable, type Column } from '../ui/data-table';
 import { useRows } from '../ui/infinite';
 import { SearchField } from '../ui/search';
+import { SaveMenu } from './save-menu';
 import { importsApi } from './api';
 
 type Finding = FindingList['findings'][number];
@@ -55,6 +56,7 @@ export function Findings({ run }: { run: ImportRun }) {
           <option value="error">Left out</option>
           <option value="warning">To look at</option>
         </select>
+        {run.counts.bad > 0 && <SaveMenu path={`/imports/${run.id}/left-out`} asked={{}} what="the rows left out" />}
       </div>
       <DataTable<Finding>
         label="What is wrong"

@@ -32,6 +32,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
     mailAddress: settings.mailAddress,
     queueOrder: settings.queueOrder,
     suggests: settings.suggests,
+    firstCodingUsual: settings.firstCodingUsual,
     taxTolerance: settings.taxTolerance,
   });
   return (
@@ -67,6 +68,11 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
         hint="In the bill’s currency. Without one only rounding passes: a penny a row, two at least. What differs is posted with the code that has most tax"
       />
       <FormTick form={form} name="suggests" label="Suggest coding from what was posted; without this only from what is set as usual" />
+      <FormTick
+        form={form}
+        name="firstCodingUsual"
+        label="The coding of a supplier’s first posted bill becomes its usual one, where it has none"
+      />
       <p className="text-[13px] quiet">
         Books in {settings.baseCurrency}, country {settings.country}. Neither can change once something is posted.
       </p>

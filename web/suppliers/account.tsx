@@ -74,7 +74,7 @@ export function SupplierPage() {
   ];
   return (
     <div className="flex h-full flex-col">
-      <Head title={data.name} detail={data.code}>
+      <Head title={data.name} detail={data.blocked ? `${data.code} · blocked: ${data.blocked}` : data.code}>
         <span>
           Open:{' '}
           <b>

@@ -77,6 +77,7 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
         costCentreId: supplier.costCentreId,
         taxCodeId: supplier.taxCodeId,
         suggests: supplier.suggests,
+        blocked: supplier.blocked,
         rowVersion: supplier.rowVersion,
       }}
       action="Save"
@@ -98,6 +99,13 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
             <FormChoice form={form} name="taxCodeId" label="Usual tax code" of="tax-codes" shown={usual.taxCode} />
           </div>
           <FormField form={form} name="address" label="Address" empty="null" />
+          <FormField
+            form={form}
+            name="blocked"
+            label="Blocked because"
+            empty="null"
+            hint="With a reason here none of its bills goes on; empty: they do"
+          />
           <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />
         </>
       )}

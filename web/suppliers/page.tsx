@@ -14,7 +14,20 @@ import { SupplierDialog } from './edit';
 
 const columns: Column<SupplierRow>[] = [
   { id: 'code', head: 'Code', width: 76, cell: (s) => <span className="code">{s.code}</span> },
-  { id: 'name', head: 'Name', cell: (s) => <span className="font-medium text-primary">{s.name}</span> },
+  {
+    id: 'name',
+    head: 'Name',
+    cell: (s) => (
+      <>
+        <span className="font-medium text-primary">{s.name}</span>
+        {s.blocked && (
+          <span className="ml-2 text-[12px] text-error" title={s.blocked}>
+            blocked
+          </span>
+        )}
+      </>
+    ),
+  },
   { id: 'tax', head: 'Tax number', width: 150, minor: true, cell: (s) => <span className="code">{s.taxId}</span> },
   { id: 'terms', head: 'Terms', width: 104, minor: true, cell: (s) => s.terms },
   { id: 'bills', head: 'Bills', width: 64, num: true, cell: (s) => s.bills },

@@ -24,6 +24,8 @@ export const company = pgTable('company', {
   queueOrder: text('queue_order').notNull().default('age'),
   /** Whether posted lines say how new ones are coded; without it only what is set as usual does. */
   suggests: boolean('suggests').notNull().default(true),
+  /** Whether a supplier without usual coding takes that of the first bill that is posted. */
+  firstCodingUsual: boolean('first_coding_usual').notNull().default(false),
   /** How far a bill's tax may be from its rates beyond rounding, in its currency; null for no farther. */
   taxTolerance: numeric('tax_tolerance'),
 });

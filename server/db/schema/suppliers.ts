@@ -25,6 +25,8 @@ export const supplier = pgTable(
     taxCodeId: uuid('tax_code_id'),
     /** Whether its posted lines say how new ones are coded; without it only its usual coding does. */
     suggests: boolean('suggests').notNull().default(true),
+    /** Why no bill of it goes on; null: they do. */
+    blocked: text('blocked'),
     /** Raised by the database at every change. */
     rowVersion: integer('row_version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),

@@ -64,6 +64,7 @@ export const supplierWriter: Writer = {
     account: null,
     costCentre: null,
     taxCode: null,
+    blocked: null,
     iban: null,
   }),
   tidy: (values, own) => ({
@@ -86,8 +87,8 @@ export const supplierWriter: Writer = {
       .leftJoin(taxCode, eq(taxCode.id, supplier.taxCodeId))
       .where(eq(supplier.companyId, companyId));
     return new Map(
-      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms }, ibans: own, ...named }) => {
-        const values: ImportValues = { code, name, taxId, email, phone, address, currency, terms, ...named, iban: own[0] ?? null };
+      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms, blocked }, ibans: own, ...named }) => {
+        const values: ImportValues = { code, name, taxId, email, phone, address, currency, terms, ...named, blocked, iban: own[0] ?? null };
         return [keyOf(spec, values), { id, values, ibans: own }];
       }),
     );
@@ -129,6 +130,7 @@ export const supplierWriter: Writer = {
         accountId: idOf(ids, 'account', v['account']),
         costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
         taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+        blocked: text(v['blocked']),
       })),
       ['id'],
     );
