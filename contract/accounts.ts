@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Code, DimensionField, Going, GoingShown, Name, validity } from './dimensions.ts';
+import { DimensionField, Going, GoingShown } from './dimensions.ts';
 import { Currency } from './operations.ts';
-import { Day, DecimalText, Id, Nullable } from './shared.ts';
+import { Code, Day, DecimalText, Id, Name, Nullable, validity } from './shared.ts';
 
 /** expense and asset accounts take bill lines; tax, payable and bank are used by posting and payment. */
 export const accountKinds = ['expense', 'asset', 'income', 'tax', 'payable', 'bank', 'equity', 'liability'] as const;

@@ -141,6 +141,8 @@ export const Bill = Type.Composite([
     exceptions: Type.Array(Exception),
     settled: Type.Array(SettledException),
     events: Type.Array(EventRow),
+    /** What the tax codes' rates make, where it is another figure than the bill's tax. */
+    taxByRates: Nullable(Type.String()),
     /** The company's own dimensions, as columns of its lines. */
     dimensions: Type.Array(Type.Object({ field: DimensionField, name: Type.String(), always: Type.Boolean() })),
     /** The supplier, accounts, cost centres, tax codes and values of dimensions that it names. */

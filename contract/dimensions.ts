@@ -1,11 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { codingFields, dimensionFields } from '@ledgerline/core/bills';
-import { Day, Id, Nullable } from './shared.ts';
-
-export const Code = Type.String({ minLength: 1, maxLength: 20, pattern: '^\\S+$' });
-export const Name = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' });
-/** When lines may name it: closed where `active` is false; else on bills of these days. */
-export const validity = { active: Type.Boolean(), validFrom: Nullable(Day), validTo: Nullable(Day) };
+import { Code, Id, Name, Nullable, validity } from './shared.ts';
 
 export const DimensionField = Type.Union(dimensionFields.map((field) => Type.Literal(field)));
 export const CodingField = Type.Union(codingFields.map((field) => Type.Literal(field)));

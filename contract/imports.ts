@@ -70,10 +70,13 @@ export const ExportQuery = Type.Object({
   format: SheetFormat,
   /** As the list is filtered. */
   q: Type.Optional(Type.String({ maxLength: 100 })),
+  /** Of the values of dimensions those of one, by its name. */
+  dimension: Type.Optional(Type.String({ maxLength: 40 })),
   /** The heads alone, to fill in. */
   empty: Type.Optional(Type.Literal('1')),
 });
 export type ImportRun = Static<typeof ImportRun>;
 export type FindingList = Static<typeof FindingList>;
 export type FindingsQuery = Static<typeof FindingsQuery>;
+export type SheetFormat = Static<typeof SheetFormat>;
 export type ImportListName = Static<typeof ImportListName>;

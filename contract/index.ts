@@ -11,6 +11,7 @@ export * from './choices.ts';
 export * from './coding.ts';
 export * from './notes.ts';
 export * from './bills.ts';
+export * from './bill-table.ts';
 export * from './repeats.ts';
 export * from './views.ts';
 export * from './search.ts';

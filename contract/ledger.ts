@@ -95,7 +95,7 @@ const taxAmounts = {
   owed: Type.String(),
   withheld: Type.String(),
 };
-/** What was posted by tax code and month, in the company's currency; credit notes and reversals are taken off. */
+/** What was posted by tax code and month, in the company's currency; credit notes are taken off. */
 export const TaxSummary = Type.Object({
   currency: Type.String(),
   rows: Type.Array(

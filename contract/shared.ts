@@ -7,6 +7,12 @@ export const Day = Type.String({ format: 'date' });
 export const DecimalText = Type.String({ pattern: '^-?\\d{1,15}(\\.\\d{1,6})?$' });
 export const Nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
 
+/** What a row of a list is told by, and what it is called. */
+export const Code = Type.String({ minLength: 1, maxLength: 20, pattern: '^\\S+$' });
+export const Name = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' });
+/** When lines may name it: closed where `active` is false; else on bills of these days. */
+export const validity = { active: Type.Boolean(), validFrom: Nullable(Day), validTo: Nullable(Day) };
+
 export const Mark = Type.Object({
   page: Type.Integer({ minimum: 1, maximum: 5000 }),
   x: Type.Number({ minimum: -1000, maximum: 50_000 }),

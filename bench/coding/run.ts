@@ -6,11 +6,11 @@ import { parseArgs } from 'node:util';
 import { addMonths } from '@ledgerline/core/dates';
 import { codingFields as allFields, type Coding } from '@ledgerline/core/bills';
 import { Memory, suggest, sure } from '@ledgerline/core/coding';
+import { company, type PostedLine } from './company.ts';
+import { demoLines } from './demo.ts';
 
 /** What its companies are coded with. */
 const codingFields = allFields.slice(0, 3);
-import { company, type PostedLine } from './company.ts';
-import { demoLines } from './demo.ts';
 
 const { values: option } = parseArgs({
   options: {

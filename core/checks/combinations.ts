@@ -3,11 +3,11 @@ import { formatRanges, inRanges } from '../ranges/index.ts';
 import type { Check, CheckedLine, CodingFacts, Found } from './types.ts';
 
 const names: Partial<Record<CodingField, string>> = { accountId: 'account', costCentreId: 'cost centre', taxCodeId: 'tax code' };
-/** "Project" within a sentence; "VAT group" stays. */
-const within = (name: string): string => (/^\p{Lu}\P{Lu}*$/u.test(name.split(/\s/)[0]!) ? name[0]!.toLowerCase() + name.slice(1) : name);
+/** A name within a sentence: "Project" → "project"; "EU fund" stays. */
+export const inSentence = (name: string): string => (/^\p{Lu}(?!\p{Lu})/u.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name);
 /** What a field is called within a sentence. */
-export const fieldName = (field: CodingField, dimensions: CodingFacts['dimensions']): string =>
-  names[field] ?? within(dimensions.find((d) => d.field === field)?.name ?? 'dimension');
+const fieldName = (field: CodingField, dimensions: CodingFacts['dimensions']): string =>
+  names[field] ?? inSentence(dimensions.find((d) => d.field === field)?.name ?? 'dimension');
 const a = (name: string): string => `${/^[aeiou]/i.test(name) ? 'an' : 'a'} ${name}`;
 
 const eachPriced = (lines: readonly CheckedLine[], found: (line: CheckedLine, row: string) => Found[]): Found[] =>
@@ -27,7 +27,7 @@ export const combinationChecks: Check[] = [
         const needed = line.accountId === null ? [] : (needsDimensions.get(line.accountId) ?? []);
         return dimensions.flatMap(({ field, name, always }) => {
           if (line[field] !== null || !(always || needed.includes(field))) return [];
-          const what = a(within(name));
+          const what = a(inSentence(name));
           return [{ path: cellPath(line.id, field), sentence: `${row} needs ${what}.`, many: `need ${what}` }];
         });
       }),
@@ -42,7 +42,7 @@ export const combinationChecks: Check[] = [
         dimensions.flatMap(({ field, name }) => {
           const id = line[field];
           if (id === null || !closed.has(id)) return [];
-          const why = `${a(within(name))} that is closed on the bill’s day. Choose another`;
+          const why = `${a(inSentence(name))} that is closed on the bill’s day. Choose another`;
           return [{ path: cellPath(line.id, field), sentence: `${row} has ${why}.`, many: `have ${why}` }];
         }),
       ),

@@ -1,7 +1,7 @@
 export { checkOf, checks, runChecks, stopsCoding } from './registry.ts';
 export { taxByRates } from './sums.ts';
 export { spacedIban } from './supplier.ts';
-export { fieldName } from './combinations.ts';
+export { inSentence } from './combinations.ts';
 export type {
   Check,
   CheckedBill,

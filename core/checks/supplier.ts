@@ -27,9 +27,7 @@ export const supplierChecks: Check[] = [
     settledBy: ['overrule'],
     what: 'The supplier is not blocked',
     run: (_, { blocked }) =>
-      blocked
-        ? [{ path: 'supplierId', sentence: `${blocked.supplier} is blocked: ${blocked.because}.`, key: blocked.because.slice(0, 190) }]
-        : [],
+      blocked ? [{ path: 'supplierId', sentence: `${blocked.supplier} is blocked: ${blocked.because}.`, key: blocked.because }] : [],
   },
   {
     code: 'bank-differs',

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { codingFields } from '../bills/index.ts';
-import { Memory, ruled, rules, suggest, withRules, type CodingRule, type LineToCode, type RateCode } from './index.ts';
+import { Memory, ruled, rules, suggest, withFollowing, withRules, type CodingRule, type LineToCode, type RateCode } from './index.ts';
 
 const codes: RateCode[] = [
   { id: 's20', rate: '20', reverseCharge: false },
@@ -54,7 +54,7 @@ describe('a rule is about a line', () => {
 describe('what a rule says', () => {
   it('comes before what was posted, and says that it is a rule', () => {
     const found = suggested(line('Standing charge'), rule('1', 'power', 'standing', { accountId: 'energy' }));
-    expect(found.accountId[0]).toEqual({ id: 'energy', share: ruled, why: 'By a rule for “standing” from this supplier' });
+    expect(found.accountId[0]).toEqual({ id: 'energy', share: ruled, why: 'By a rule for “standing” from this supplier', laidDown: true });
     expect(found.accountId[1]!.id).toBe('office');
   });
   it('is what the rule says that knows most of the line; of two alike the later', () => {
@@ -68,6 +68,12 @@ describe('what a rule says', () => {
     expect([best(...all.slice(0, 1)), best(...all.slice(0, 2)), best(...all.slice(0, 3)), best(...all)]).toEqual(['a', 'b', 'd', 'e']);
     // What the best leaves open the next one says.
     expect(suggested(line('Standing charge'), ...all).costCentreId[0]!.id).toBe('c');
+  });
+  it('stays before what goes with the cost centre: somebody laid it down', () => {
+    const own = rule('1', 'power', null, { costCentreId: 'c7', dimension1: 'pond' });
+    const going = new Map([['c7', [{ field: 'dimension1' as const, id: 'roof' }, { field: 'dimension2' as const, id: 'appeal' }]]]); // prettier-ignore
+    const [found] = withFollowing([line('x')], [suggested(line('x'), own)], going, codes);
+    expect([found!.dimension1[0]!.id, found!.dimension2[0]!.id]).toEqual(['pond', 'appeal']);
   });
   it('is no tax code of another rate than the page states, nor one that is not in use', () => {
     const zero = rule('1', 'power', null, { taxCodeId: 'z0' });

@@ -59,7 +59,7 @@ export function withRules(
     for (const field of codingFields) {
       const rule = own.find(({ coding }) => coding[field] && (field !== 'taxCodeId' || rateFits(coding[field], line.taxRate, codes)));
       if (!rule) continue;
-      const first: Option = { id: rule.coding[field]!, share: ruled, why: whyOf(rule) };
+      const first: Option = { id: rule.coding[field]!, share: ruled, why: whyOf(rule), laidDown: true };
       now[field] = [first, ...now[field].filter((o) => o.id !== first.id).map((o) => ({ ...o, share: o.share * (1 - ruled) }))];
     }
     return now;

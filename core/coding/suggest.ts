@@ -9,6 +9,7 @@ export interface Option {
   id: string;
   share: number;
   why: string;
+  /** Somebody laid it down: nothing that follows from elsewhere comes before it. */ laidDown?: true;
 }
 /** What each cell may be coded with, the likeliest first. */
 export type Suggestions = Record<CodingField, Option[]>;
@@ -69,7 +70,8 @@ export function withFollowing(
     for (const source of codingFields) {
       const [likely] = now[source];
       for (const { field, id } of (likely && going.get(likely.id)) ?? []) {
-        if (given.has(field) || (field === 'taxCodeId' && !taxFits(now.taxCodeId, id, lines[i]!.taxRate, codes))) continue;
+        if (given.has(field) || now[field][0]?.laidDown || (field === 'taxCodeId' && !taxFits(now.taxCodeId, id, lines[i]!.taxRate, codes)))
+          continue;
         given.add(field);
         const why = field === 'taxCodeId' ? 'Usual for this account' : (withWhy[source] ?? 'Goes with another dimension');
         const share = Math.min(field === 'taxCodeId' ? usualShare : 1, likely!.share);

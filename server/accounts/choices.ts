@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
-import { codingFields, type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
+import { type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { rateOnDay } from '@ledgerline/core/tax';
 import type { Asker } from '../commands/command.ts';
@@ -8,6 +8,7 @@ import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
 import { openIn } from './open.ts';
 import { choiceUse, costCentre, dimensionValue, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { namedIn, shownOf } from '../coding/named.ts';
 import { combinationsOf } from '../dimensions/combinations.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { fittingCodes } from '../dimensions/ranges.ts';
@@ -68,19 +69,8 @@ async function find<T extends PgTable & Coded>(
 
 /** The codes of what a line is coded with, by field. */
 async function codesOf(db: Executor, companyId: string, coding: Partial<Coding>): Promise<Map<CodingField, string>> {
-  const tables = { accountId: ledgerAccount, costCentreId: costCentre, taxCodeId: taxCode } as const;
-  const codes = new Map<CodingField, string>();
-  for (const field of codingFields) {
-    const id = coding[field];
-    if (!id) continue;
-    const table = tables[field as keyof typeof tables] ?? dimensionValue;
-    const [row] = await db
-      .select({ code: table.code })
-      .from(table)
-      .where(and(eq(table.companyId, companyId), eq(table.id, id)));
-    if (row) codes.set(field, row.code);
-  }
-  return codes;
+  const shown = shownOf(coding, await namedIn(db, companyId, [coding]));
+  return new Map(shown.map(({ field, code }) => [field, code]));
 }
 
 const listOf = { accounts: 'accountId', 'cost-centres': 'costCentreId', 'tax-codes': 'taxCodeId' } as const;

@@ -1,6 +1,8 @@
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
 import { codingOf, dimensionFields, type CodingField } from '@ledgerline/core/bills';
+import { taxByRates, type CheckedBill } from '@ledgerline/core/checks';
+import { fixed } from '@ledgerline/core/money';
 import type { Executor } from '../db/client.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { dimensionsOf } from '../dimensions/store.ts';
@@ -8,7 +10,7 @@ import { billException, costCentre, dimensionValue, ledgerAccount, person, suppl
 import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
 import { notesOf } from '../notes/store.ts';
-import { findingsOf, stillOpen } from './checking.ts';
+import { findingsOf, stillOpen, taxRulesOf } from './checking.ts';
 import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
 type LineRecord = Awaited<ReturnType<typeof linesOf>>[number];
@@ -81,6 +83,13 @@ async function settledOn(db: Executor, billId: string): Promise<SettledException
   }));
 }
 
+/** What the rates of its tax codes make of a bill's tax, where that is another figure. */
+async function ratesMake(db: Executor, companyId: string, record: BillRecord, lines: LineRecord[], today: string): Promise<string | null> {
+  const rules = (await taxRulesOf(db, companyId))(record.issueDate ?? today);
+  const made = taxByRates({ ...record, lines } as CheckedBill, rules);
+  return made === null || made.eq(record.tax ?? 0) ? null : fixed(made, record.currency);
+}
+
 async function assigneeOf(db: Executor, id: string | null): Promise<Bill['assignee']> {
   if (!id) return null;
   const [one] = await db.select({ id: person.id, name: person.name }).from(person).where(eq(person.id, id));
@@ -137,6 +146,7 @@ export async function getBill(db: Executor, own: { id: string; baseCurrency: str
       : [],
     settled: await settledOn(db, id),
     events: await historyOf(db, own.id, 'bill', id),
+    taxByRates: inHand ? await ratesMake(db, own.id, record, lines, today) : null,
     dimensions: await dimensionsOf(db, own.id),
     named: await namedOn(db, record, lines, today),
     arrival: await arrivalOf(db, record.documentId),

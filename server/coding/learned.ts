@@ -13,8 +13,13 @@ import { supplierLines } from './posted-lines.ts';
 /** So many kinds of lines are shown, those that came most often first. */
 const shown = 60;
 
-/** What a supplier's posted lines say of new ones: lines that say alike, and how they were coded. */
-async function learnedOf(db: Executor, companyId: string, supplierId: string): Promise<Learned> {
+/** What a supplier's posted lines say of new ones: lines that say alike, and how they were coded. Not found outside the company. */
+export async function learnedFor(db: Executor, companyId: string, supplierId: string): Promise<Learned> {
+  const [own] = await db
+    .select({ id: supplier.id })
+    .from(supplier)
+    .where(and(eq(supplier.companyId, companyId), eq(supplier.id, supplierId)));
+  if (!own) throw notFound('This supplier');
   const lines = await supplierLines(db, companyId, supplierId);
   const groups = new Map<
     string,
@@ -49,16 +54,6 @@ async function learnedOf(db: Executor, companyId: string, supplierId: string): P
         .map((c) => ({ shown: shownOf(c.coding, named), coding: givenOf(c.coding), times: c.times, last: c.last })),
     })),
   };
-}
-
-/** The same, for a supplier that the company has. */
-export async function learnedFor(db: Executor, companyId: string, supplierId: string): Promise<Learned> {
-  const [own] = await db
-    .select({ id: supplier.id })
-    .from(supplier)
-    .where(and(eq(supplier.companyId, companyId), eq(supplier.id, supplierId)));
-  if (!own) throw notFound('This supplier');
-  return learnedOf(db, companyId, supplierId);
 }
 
 const supplierIn = rowIn(supplier, 'This supplier');

@@ -5,18 +5,23 @@ import type { Executor } from '../db/client.ts';
 import { costCentre, dimensionValue, ledgerAccount, taxCode } from '../db/schema/index.ts';
 
 /** The list that a field's values are of. */
-export const listOf = (field: CodingField) =>
+const listOf = (field: CodingField) =>
   field === 'accountId' ? ledgerAccount : field === 'costCentreId' ? costCentre : field === 'taxCodeId' ? taxCode : dimensionValue;
 
 type Named = Map<string, { code: string; name: string }>;
 
+/** The lists that codings name something of, each with the ids. */
+export const idsByList = (codings: readonly Partial<Coding>[]) =>
+  [ledgerAccount, costCentre, taxCode, dimensionValue].flatMap((table) => {
+    const fields = codingFields.filter((field) => listOf(field) === table);
+    const ids = [...new Set(codings.flatMap((c) => fields.flatMap((field) => c[field] ?? [])))];
+    return ids.length > 0 ? [{ table, ids }] : [];
+  });
+
 /** Codes and names of all that codings name, by id. */
 export async function namedIn(db: Executor, companyId: string, codings: readonly Partial<Coding>[]): Promise<Named> {
   const named: Named = new Map();
-  for (const table of [ledgerAccount, costCentre, taxCode, dimensionValue]) {
-    const fields = codingFields.filter((field) => listOf(field) === table);
-    const ids = [...new Set(codings.flatMap((c) => fields.flatMap((field) => c[field] ?? [])))];
-    if (ids.length === 0) continue;
+  for (const { table, ids } of idsByList(codings)) {
     const rows = await db
       .select({ id: table.id, code: table.code, name: table.name })
       .from(table)

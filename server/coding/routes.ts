@@ -12,6 +12,7 @@ import { alikeRows, codeAlike } from './alike.ts';
 import type { Api } from '../http/define.ts';
 import { forgetLines, learnedFor } from './learned.ts';
 import { changeCodingRule, listRules, newCodingRule } from './rules.ts';
+import { today } from '../services.ts';
 import { tryRule } from './trial.ts';
 
 export function codingRoutes(api: Api): void {
@@ -34,7 +35,7 @@ export function codingRoutes(api: Api): void {
       query: CodingTrialQuery,
       answer: CodingTrial,
     },
-    async ({ caller, query, services }) => tryRule(db, caller.company.id, query, services.now().toISOString().slice(0, 10)),
+    async ({ caller, query, services }) => tryRule(db, caller.company.id, query, today(services)),
   );
   api.command({ method: 'post', path: '/coding-rules', summary: 'A new rule on how lines are coded', answer: Changed }, newCodingRule);
   api.command(

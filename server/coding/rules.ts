@@ -6,10 +6,10 @@ import { openOn } from '../accounts/open.ts';
 import { rowIn } from '../accounts/row.ts';
 import { command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { codingRule, costCentre, dimensionValue, ledgerAccount, person, supplier, taxCode } from '../db/schema/index.ts';
+import { codingRule, person, supplier } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
-import { givenOf, listOf, namedIn, shownOf } from './named.ts';
+import { givenOf, idsByList, namedIn, shownOf } from './named.ts';
 
 /** The company's rules, or those about a supplier, the oldest first; without the ones that are off where `active`. */
 async function rowsOf(db: Executor, companyId: string, supplierId: string | null | undefined, active: boolean) {
@@ -55,12 +55,9 @@ export async function listRules(db: Executor, companyId: string, supplierId?: st
 /** What of these ids lines of a bill of a day may not be coded with. */
 async function closedAmong(db: Executor, codings: readonly Partial<Coding>[], day: string): Promise<Set<string>> {
   const closed = new Set<string>();
-  for (const table of [ledgerAccount, costCentre, taxCode, dimensionValue]) {
-    const ids = [...new Set(codings.flatMap((c) => codingFields.flatMap((f) => (c[f] && listOf(f) === table ? [c[f]] : []))))];
-    if (ids.length === 0) continue;
+  for (const { table, ids } of idsByList(codings))
     for (const row of await db.select().from(table).where(inArray(table.id, ids)))
-      if (!openOn(row, day) || ('postable' in row && !row.postable)) closed.add(row.id);
-  }
+      if (!openOn(row, day) || ('postable' in row && !(row.postable && ['expense', 'asset'].includes(row.kind)))) closed.add(row.id);
   return closed;
 }
 

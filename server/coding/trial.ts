@@ -24,7 +24,6 @@ const linesOf = (db: Executor, where: (SQL | undefined)[], order: SQL[], limit: 
       day: bill.issueDate,
       code: billLine.code,
       description: billLine.description,
-      marks: billLine.marks,
       ...codingColumns,
     })
     .from(billLine)

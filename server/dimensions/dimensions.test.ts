@@ -153,6 +153,10 @@ describe('what goes with a cost centre', () => {
     expect(shown!.going.map((g) => [g.field, g.value])).toEqual([['dimension1', 'ROOF The ROOF']]);
     const [offer] = await choicesFor(world.database.db, await world.as('Ines Okafor'), 'cost-centres', '210', testDay);
     expect(offer!.going!.map((g) => [g.field, g.code])).toEqual([['dimension1', 'ROOF'], ['dimension2', 'APPEAL']]); // prettier-ignore
+    const twice = put([{ field: 'dimension1', valueId: ids['ROOF']! }, { field: 'dimension1', valueId: ids['POND']! }]); // prettier-ignore
+    await expect(twice).rejects.toMatchObject({ status: 422, errors: [{ path: 'going', sentence: expect.anything() }] });
+    const itself = value('dimension1', 'LOOP', [{ field: 'dimension1', valueId: ids['POND']! }]);
+    await expect(itself).rejects.toThrow('its own dimension');
     const wrong = put([{ field: 'dimension2', valueId: ids['ROOF']! }]);
     await expect(wrong).rejects.toThrow('does not belong to this company');
     const log = await world.rows(`select after from event where subject_type = 'cost-centre' and subject_id = $1`, mbg().centre('210'));
@@ -214,12 +218,13 @@ describe('what goes together', () => {
     expect(await exceptions(id)).toEqual([]);
     await world.run(changeCombination, await kit(), { id: made }, rule);
   });
-  it('is not offered otherwise, from either side', async () => {
+  it('is not offered otherwise; what it depends on can always be changed', async () => {
     const offers = async (of: ChoiceKind, beside: object) =>
       (await choicesFor(world.database.db, await world.as('Ines Okafor'), of, '', testDay, beside)).map((c) => c.code);
     expect((await offers('cost-centres', { dimension1: ids['ROOF'] })).every((c) => c.startsWith('21'))).toBe(true);
     expect(await offers('cost-centres', { dimension1: ids['POND'] })).toContain('200');
-    expect(await offers('dimension1', { costCentreId: mbg().centre('200') })).toEqual(['POND']);
+    // Else a row could not be coded over: first the one, then the other.
+    expect(await offers('dimension1', { costCentreId: mbg().centre('200') })).toEqual(['POND', 'ROOF']);
     expect(await offers('dimension1', { costCentreId: mbg().centre('210') })).toEqual(['POND', 'ROOF']);
     // An id of another company says nothing.
     expect(await offers('cost-centres', { dimension1: crypto.randomUUID() })).toContain('200');

@@ -1,5 +1,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Choice, Going, GoingShown } from '@ledgerline/contract';
+import type { DimensionField } from '@ledgerline/core/bills';
+import { Refusal } from '../http/problems.ts';
 import { openIn } from '../accounts/open.ts';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
@@ -88,6 +90,7 @@ export async function setGoing(
   source: Source,
   id: string,
   going: Going | undefined,
+  /** The dimension that it is a value of. */ own?: DimensionField,
 ): Promise<{ was: string | null; is: string | null }> {
   const said = async () =>
     (await goingOf(tx, companyId, [id]))
@@ -96,6 +99,9 @@ export async function setGoing(
       .join(', ') ?? null;
   const was = await said();
   if (going === undefined) return { was, is: was };
+  const refused = (sentence: string) => new Refusal(422, sentence, [{ path: 'going', sentence }]);
+  if (new Set(going.map((g) => g.field)).size < going.length) throw refused('One value of each dimension goes with it.');
+  if (going.some((g) => g.field === own)) throw refused('A value does not bring another of its own dimension.');
   await tx.delete(goingWith).where(and(eq(goingWith.companyId, companyId), eq(goingWith.sourceId, id)));
   if (going.length > 0) await tx.insert(goingWith).values(going.map(({ field, valueId }) => ({ companyId, [source]: id, field, valueId })));
   return { was, is: await said() };

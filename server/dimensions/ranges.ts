@@ -16,7 +16,7 @@ export const codeIn = (code: PgColumn | SQL, ranges: readonly Range[]): SQL =>
 
 /**
  * What a field may still have beside what a line is coded with already, as a condition on the code of its list. `codes`: of the line, by
- * field. Rules hold both ways: what cannot stand beside the code that is there is not offered either.
+ * field. What a rule depends on is always offered: else a row could not be coded over, first the one and then the other.
  */
 export function fittingCodes(
   field: CodingField,
@@ -25,9 +25,7 @@ export function fittingCodes(
   combinations: readonly Combination[],
 ): SQL[] {
   return combinations.flatMap(({ whenField, when, onlyField, only }): SQL[] => {
-    const [has, other] = [codes.get(whenField), codes.get(onlyField)];
-    if (onlyField === field && has !== undefined && inRanges(when, has)) return [codeIn(code, only)];
-    if (whenField === field && other !== undefined && !inRanges(only, other)) return [sql`not ${codeIn(code, when)}`];
-    return [];
+    const has = codes.get(whenField);
+    return onlyField === field && has !== undefined && inRanges(when, has) ? [codeIn(code, only)] : [];
   });
 }

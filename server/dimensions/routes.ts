@@ -11,6 +11,7 @@ import {
 import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
 import { changeCombination, listCombinations, newCombination } from './combinations.ts';
+import { today } from '../services.ts';
 import { effectOf } from './effect.ts';
 import { changeDimension, changeDimensionValue, newDimension, newDimensionValue } from './service.ts';
 import { listDimensions, listValues } from './store.ts';
@@ -57,7 +58,7 @@ export function dimensionRoutes(api: Api): void {
       query: CombinationQuery,
       answer: CombinationEffect,
     },
-    async ({ caller, query, services }) => effectOf(db, caller.company.id, query, services.now().toISOString().slice(0, 10)),
+    async ({ caller, query, services }) => effectOf(db, caller.company.id, query, today(services)),
   );
   api.command({ method: 'post', path: '/combinations', summary: 'A new rule on what goes together', answer: Changed }, newCombination);
   api.command(

@@ -78,7 +78,7 @@ export const newDimensionValue = command({ body: PutDimensionValue, may: 'settin
     .insert(dimensionValue)
     .values({ companyId, field, ...put })
     .returning({ id: dimensionValue.id });
-  const { is: going } = await setGoing(tx, companyId, 'ofValueId', made!.id, input.going);
+  const { is: going } = await setGoing(tx, companyId, 'ofValueId', made!.id, input.going, field);
   hand.record({ subject: { type: 'dimension-value', id: made!.id }, verb: 'made', after: { ...put, going } });
   return { id: made!.id };
 });
@@ -91,7 +91,7 @@ export const changeDimensionValue = command(
     if (input.field !== field)
       throw new Refusal(422, 'A value stays in its dimension.', [{ path: 'field', sentence: 'A value stays in its dimension.' }]);
     await tx.update(dimensionValue).set(put).where(eq(dimensionValue.id, id));
-    const going = await setGoing(tx, companyId, 'ofValueId', id, input.going);
+    const going = await setGoing(tx, companyId, 'ofValueId', id, input.going, field);
     const changed = difference({ ...was, going: going.was }, { ...put, going: going.is });
     if (changed) {
       hand.record({ subject: { type: 'dimension-value', id }, verb: 'changed', ...changed });

@@ -7,8 +7,15 @@ import { writers } from './writers/index.ts';
 
 const textOf = (value: ImportValue | undefined): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? ''));
 
-/** A company's list as heads and rows of text, as an import takes it: those that the words fit, by what tells them apart. `empty`: heads alone. */
-export async function tableOfList(db: Executor, companyId: string, list: ImportListName, q: string, empty: boolean): Promise<Sheet> {
+/** A company's list as heads and rows of text, as an import takes it: those that the words fit, by what tells them apart. `empty`: heads alone; `dimension`: values of this one alone. */
+export async function tableOfList(
+  db: Executor,
+  companyId: string,
+  list: ImportListName,
+  q: string,
+  empty: boolean,
+  dimension?: string,
+): Promise<Sheet> {
   const writer = writers[list],
     { fields, key } = writer.spec;
   const heads = fields.map((f) => f.label);
@@ -16,6 +23,7 @@ export async function tableOfList(db: Executor, companyId: string, list: ImportL
   const words = q.toLowerCase().split(/\s+/).filter(Boolean);
   const all = [...(await writer.current(db, companyId)).values()].map((c) => c.values);
   const fits = all.filter((v) => {
+    if (dimension !== undefined && v['dimension'] !== dimension) return false;
     const said = ['dimension', 'code', 'name', 'group', 'taxId', 'currency', 'day']
       .map((k) => textOf(v[k]))
       .join(' ')

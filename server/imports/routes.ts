@@ -82,7 +82,7 @@ export function importRoutes(api: Api): void {
     },
     async ({ services, caller, params, query }) => {
       const list = listOf(params['list']);
-      const table = await tableOfList(db, caller.company.id, list, query.q ?? '', query.empty === '1');
+      const table = await tableOfList(db, caller.company.id, list, query.q ?? '', query.empty === '1', query.dimension);
       return savedAs(services, table, query.format, list);
     },
   );

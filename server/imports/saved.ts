@@ -1,10 +1,13 @@
+import type { SheetFormat } from '@ledgerline/contract';
 import { Refusal } from '../http/problems.ts';
 import type { Services } from '../services.ts';
 import { csvOf } from './export.ts';
 import type { Sheet } from './sheet.ts';
 
-const types = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' };
-export type SheetFormat = keyof typeof types;
+const types: Record<SheetFormat, string> = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+};
 
 /** A table as a file to be saved, under a name without its ending. */
 export async function savedAs(services: Services, table: Sheet, format: SheetFormat, name: string): Promise<Response> {
@@ -21,7 +24,7 @@ export async function savedAs(services: Services, table: Sheet, format: SheetFor
 }
 
 /** So many rows a file has at most. */
-export const mostSaved = 100_000;
+const mostSaved = 100_000;
 
 /** All rows of a list that is fetched page by page; refused where they are more than a file has. */
 export async function allRows<T, P>(page: (after: P | null) => Promise<{ rows: T[]; next: P | null }>): Promise<T[]> {

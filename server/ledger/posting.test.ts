@@ -169,21 +169,34 @@ describe('a supplier', () => {
     // What is not said stays; without a reason they go on again.
     await change(supplier, {});
     await expect(post(id)).rejects.toThrow('is blocked');
+    // Overruled for this reason, on this bill, it goes; for another one it does not.
+    const overrule = (bill: string, because: string) =>
+      world.rows(
+        `insert into bill_exception (id, company_id, bill_id, code, path, key, sentence, severity, state, how, settled_at, person_id, reason) select gen_random_uuid(), b.company_id, b.id, 'supplier-blocked', 'supplierId', $2, 'x', 'stops', 'overruled', 'overrule', now(), p.id, 'it is owed' from bill b, person p where b.id = $1 and p.name = 'Halina Voss'`,
+        bill,
+        because,
+      );
+    await overrule(id, 'an old claim');
+    await expect(post(id)).rejects.toThrow('is blocked: a claim is open');
+    const owed = await world.build.bill({ supplier, number: 'BL-3', stage: 'approved' });
+    await overrule(owed, 'a claim is open');
+    await expect(post(id, owed)).rejects.toThrow('BL-1 cannot be posted');
+    expect((await post(owed)).posted).toHaveLength(1);
     await change(supplier, { blocked: null });
     expect((await world.show(waiting)).exceptions).toEqual([]);
     expect((await post(id)).posted).toHaveLength(1);
   });
-  it('without usual coding takes that of its first posted bill’s largest row, where the company wants it so', async () => {
+  it('without a usual account takes the coding of its first posted bill’s largest row, where the company wants it; what is set stays', async () => {
     const names = (await world.rows('select name from supplier where company_id = $1 order by name', world.master.company('MBG').id)).map((r) => r.name as string); // prettier-ignore
     const [one, two] = names.slice(-2) as [string, string];
-    for (const name of [one, two]) await change(name, { accountId: null, costCentreId: null, taxCodeId: null });
+    for (const name of [one, two]) await change(name, { accountId: null, costCentreId: world.master.company('MBG').centre('200'), taxCodeId: null }); // prettier-ignore
     const lines = [{ amount: '5.00', account: '6010' }, { amount: '70.00', account: '6000', centre: '210' }]; // prettier-ignore
     await post(await world.build.bill({ supplier: one, number: 'FC-1', stage: 'approved', lines }));
     expect((await usual(one)).account_id).toBe(null);
     await world.rows('update company set first_coding_usual = true where id = $1', world.master.company('MBG').id);
     await post(await world.build.bill({ supplier: two, number: 'FC-2', stage: 'approved', lines }));
     const mine = world.master.company('MBG');
-    expect(await usual(two)).toEqual({ account_id: mine.account('6000'), cost_centre_id: mine.centre('210'), tax_code_id: mine.taxCode('S20').id }); // prettier-ignore
+    expect(await usual(two)).toEqual({ account_id: mine.account('6000'), cost_centre_id: mine.centre('200'), tax_code_id: mine.taxCode('S20').id }); // prettier-ignore
     // A later one does not change it.
     await post(
       await world.build.bill({ supplier: two, number: 'FC-3', stage: 'approved', lines: [{ amount: '900.00', account: '6010' }] }),

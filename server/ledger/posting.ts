@@ -1,23 +1,13 @@
-import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { PostBills, type Posted } from '@ledgerline/contract';
 import { command, type Caller, type Hand } from '../commands/command.ts';
 import { refusedBy, type Executor } from '../db/client.ts';
-import {
-  bill,
-  billException,
-  billLine,
-  company,
-  supplier,
-  journalEntry,
-  journalLine,
-  journalTax,
-  openItem,
-  postingRequest,
-} from '../db/schema/index.ts';
+import { bill, journalEntry, journalLine, journalTax, openItem, postingRequest } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
-import { prepare, type Prepared } from './journal.ts';
+import { prepare } from './journal.ts';
+import { noneBlocked, takeFirstCoding } from './suppliers.ts';
 
 type One = Posted['posted'][number];
 
@@ -25,52 +15,6 @@ type One = Posted['posted'][number];
 const atOnce = 2000;
 const inParts = <T>(rows: T[]): T[][] =>
   Array.from({ length: Math.ceil(rows.length / atOnce) }, (_, i) => rows.slice(i * atOnce, (i + 1) * atOnce));
-
-/** Refuses bills of suppliers that were blocked since they were sent on, unless somebody overruled it on the bill. */
-async function noneBlocked(tx: Executor, prepared: readonly Prepared[]): Promise<void> {
-  const ids = [...new Set(prepared.map((p) => p.bill.supplierId!))];
-  const rows = await tx
-    .select()
-    .from(supplier)
-    .where(and(inArray(supplier.id, ids), isNotNull(supplier.blocked)));
-  for (const { id, name, blocked } of rows)
-    for (const { bill: one } of prepared.filter((p) => p.bill.supplierId === id)) {
-      const [overruled] = await tx
-        .select({ id: billException.id })
-        .from(billException)
-        .where(and(eq(billException.billId, one.id), eq(billException.code, 'supplier-blocked'), eq(billException.state, 'overruled')));
-      if (!overruled) throw new Refusal(422, `${one.invoiceNumber} cannot be posted: ${name} is blocked: ${blocked}. Nothing was posted.`);
-    }
-}
-
-/** Suppliers without usual coding take that of their largest row, where the company wants it so. */
-async function takeFirstCoding(tx: Executor, caller: Caller, prepared: readonly Prepared[], hand: Hand<unknown>): Promise<void> {
-  const [own] = await tx.select({ wants: company.firstCodingUsual }).from(company).where(eq(company.id, caller.company.id));
-  if (!own?.wants) return;
-  const without = await tx
-    .select()
-    .from(supplier)
-    .where(and(inArray(supplier.id, [...new Set(prepared.map((p) => p.bill.supplierId!))]), isNull(supplier.accountId)))
-    .for('update');
-  for (const one of without) {
-    const first = prepared.find((p) => p.bill.supplierId === one.id)!.bill;
-    const lines = await tx
-      .select()
-      .from(billLine)
-      .where(and(eq(billLine.billId, first.id), eq(billLine.kind, 'line')));
-    const [largest] = lines.sort((a, b) => Math.abs(Number(b.amount)) - Math.abs(Number(a.amount)));
-    if (!largest) continue;
-    const { accountId, costCentreId, taxCodeId } = largest;
-    await tx.update(supplier).set({ accountId, costCentreId, taxCodeId }).where(eq(supplier.id, one.id));
-    hand.record({
-      subject: { type: 'supplier', id: one.id },
-      verb: 'changed',
-      note: `Usual coding from its first posting, ${first.invoiceNumber}`,
-      before: { accountId: null, costCentreId: one.costCentreId, taxCodeId: one.taxCodeId },
-      after: { accountId, costCentreId, taxCodeId },
-    });
-  }
-}
 
 /** Writes the entries, lines and open items of approved bills, in their order, and moves the bills on. Part of the caller's transaction. */
 async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDate: string, hand: Hand<unknown>): Promise<One[]> {

@@ -149,6 +149,8 @@ describe('tax that is typed over', () => {
       [],
       'settled',
     ]);
+    // What passes is still told.
+    expect([(await world.show(off)).tax, (await world.show(off)).taxByRates]).toEqual(['20.40', '20.00']);
     await expect(lets('-1')).rejects.toThrow('zero or more');
     await lets(null);
     expect(await codes()).toEqual(['tax-unexplained']);

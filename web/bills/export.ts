@@ -1,25 +1,8 @@
 import { formatCsv } from '@ledgerline/core/clipboard';
-import type { BillRow } from '@ledgerline/contract';
+import { billCells, billHeads, type BillRow } from '@ledgerline/contract';
 
-const heads = ['Stage', 'Kind', 'Supplier', 'Number', 'Dated', 'Due', 'Currency', 'Total', 'Entry', 'In the hands of', 'Arrived'];
-
-/** Bills as a CSV file: amounts as plain decimals, credit notes below zero, days as 2026-11-26. */
-export function csvOf(rows: readonly BillRow[]): string {
-  const lines = rows.map((r) => [
-    r.stage,
-    r.kind,
-    r.supplier,
-    r.invoiceNumber,
-    r.issueDate,
-    r.dueDate,
-    r.currency,
-    r.gross && r.kind === 'credit-note' ? `-${r.gross}` : r.gross,
-    r.entry,
-    r.assignee,
-    r.arrivedAt.slice(0, 10),
-  ]);
-  return formatCsv([heads, ...lines.map((line) => line.map((value) => value ?? ''))]);
-}
+/** Bills as a CSV file. */
+export const csvOf = (rows: readonly BillRow[]): string => formatCsv([billHeads, ...rows.map(billCells)]);
 
 /** Hands a text to the browser as a file. */
 export function download(name: string, text: string, type: string): void {

@@ -1,11 +1,12 @@
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import { dec, sum } from '@ledgerline/core/money';
-import type { CodingField } from '@ledgerline/core/bills';
+import { codingOf, type CodingField } from '@ledgerline/core/bills';
 import type { AlikeRows, Choice } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { ChoiceField } from '../ui/choice-field';
+import { codedWith } from '../desk/coded-with';
 import { DataTable, type Column } from '../ui/data-table';
 import { money } from '../ui/format';
 import { Head } from '../ui/states';
@@ -102,11 +103,17 @@ function CodingBar({ groups, form, done }: { groups: Group[]; form: React.RefObj
       why: o.why,
     }));
   };
+  // As a row of the desk: what goes with a choice is seen before anything is coded.
   const pick = (field: CodingField, c: Choice | null) => {
-    const { [field]: _, ...rest } = chosen;
-    // What goes with it is seen before anything is coded.
-    const along = (c?.going ?? []).filter((g) => !chosen[g.field]).map((g): [string, Choice] => [g.field, { ...g, detail: null }]);
-    choose(c ? { ...rest, ...(Object.fromEntries(along) as Chosen), [field]: c } : rest);
+    const all = [...Object.values(chosen), ...(c ? [c, ...(c.going ?? []).map((g): Choice => ({ ...g, detail: null }))] : [])];
+    const known = new Map(all.map((one) => [one.id, one]));
+    const next: Chosen = { ...chosen };
+    for (const op of codedWith({ id: '', ...codingOf(coding) }, field, c, (id) => (id ? (known.get(id) ?? null) : null)))
+      if (op.do === 'set-cell') {
+        delete next[op.field as CodingField];
+        if (op.value !== null) next[op.field as CodingField] = known.get(op.value)!;
+      }
+    choose(next);
   };
   const send = () =>
     code({ company: company.id, body: { rows: rows.slice(0, most).map(({ billId, lineId }) => ({ billId, lineId })), coding } })

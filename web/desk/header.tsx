@@ -1,9 +1,11 @@
 import type { ReactNode } from 'react';
 import type { HeaderField } from '@ledgerline/core/bills';
+import { dec } from '@ledgerline/core/money';
 import type { Bill } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { billsApi } from '../bills/api';
 import { ChoiceField } from '../ui/choice-field';
+import { money } from '../ui/format';
 import { AmountField, DateField, TextField } from '../ui/typed';
 import type { Desk } from './use-desk';
 
@@ -52,6 +54,10 @@ const words: Record<string, string> = {
 function sureness(bill: Bill, path: string): { hint: string | null; why: string | null } {
   const stored = bill.marks[path];
   const hint = bill.unsure.includes(path) ? 'look at this' : stored?.repaired ? 'put right' : stored?.proof ? 'proven' : null;
+  if (path === 'tax' && bill.taxByRates !== null && bill.tax !== null) {
+    const off = dec(bill.tax).minus(bill.taxByRates).toFixed();
+    return { hint: `${money(off, bill.currency)} off`, why: `The rates of the tax codes make ${money(bill.taxByRates, bill.currency)}` };
+  }
   // What a person typed or clicked is as sure as they are.
   const sure = stored?.mark && stored.confidence < 1 ? `${Math.round(stored.confidence * 1000) / 10} % sure` : null;
   return { hint, why: [stored?.repaired ?? stored?.proof, sure].filter(Boolean).join(' · ') || null };

@@ -6,11 +6,12 @@ import { Menu, type MenuItem } from '../ui/menu';
 import { saveList } from './save';
 
 /** A list to a file, as it is filtered, and rows from a file into it. */
-export function FileMenu({ list, q }: { list: ImportListName; q?: string }) {
+export function FileMenu({ list, q, dimension }: { list: ImportListName; q?: string; dimension?: string }) {
   const { company, can } = usePlace();
   const navigate = useNavigate();
   if (!can('settings:see')) return null;
-  const save = (format: 'csv' | 'xlsx') => () => saveList(company.id, list, { format, ...(q ? { q } : {}) });
+  const save = (format: 'csv' | 'xlsx') => () =>
+    saveList(company.id, list, { format, ...(q ? { q } : {}), ...(dimension ? { dimension } : {}) });
   const items: MenuItem[] = [
     { text: q ? 'Save what is found as XLSX' : 'Save as XLSX', run: save('xlsx') },
     { text: q ? 'Save what is found as CSV' : 'Save as CSV', run: save('csv') },

@@ -1,3 +1,4 @@
+import type { SheetFormat } from '@ledgerline/contract';
 import { FileSpreadsheet } from 'lucide-react';
 import { usePlace } from '../app/company';
 import { Menu } from '../ui/menu';
@@ -6,7 +7,7 @@ import { saveFile } from './save';
 /** What is found, to a file. `what`: "what is found". */
 export function SaveMenu({ path, asked, what }: { path: string; asked: Record<string, string | undefined>; what: string }) {
   const { company } = usePlace();
-  const save = (format: 'csv' | 'xlsx') => () => saveFile(company.id, path, { ...asked, format });
+  const save = (format: SheetFormat) => () => saveFile(company.id, path, { ...asked, format });
   return (
     <Menu
       label="Files"

@@ -1,7 +1,5 @@
-import type { ImportListName } from '@ledgerline/contract';
+import type { ImportListName, SheetFormat } from '@ledgerline/contract';
 import { at } from '../app/api';
-
-export type SheetFormat = 'csv' | 'xlsx';
 
 /** Has the browser save what a path of a company answers as a file. */
 export function saveFile(company: string, path: string, asked: Record<string, string | undefined>): void {
@@ -13,5 +11,8 @@ export function saveFile(company: string, path: string, asked: Record<string, st
 }
 
 /** The same of a list that also comes from files; `empty`: its heads alone. */
-export const saveList = (company: string, list: ImportListName, asked: { format: SheetFormat; q?: string; empty?: '1' }): void =>
-  saveFile(company, `/exports/${list}`, asked);
+export const saveList = (
+  company: string,
+  list: ImportListName,
+  asked: { format: SheetFormat; q?: string; dimension?: string; empty?: '1' },
+): void => saveFile(company, `/exports/${list}`, asked);

@@ -1,10 +1,10 @@
+import { inSentence } from '@ledgerline/core/checks';
 import { useState } from 'react';
 import { accountKinds, PutAccount, type AccountRow, type DimensionRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
-import { inSentence } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
 import { FormGoing, goingFrom, useDimensions } from './going';
@@ -21,11 +21,11 @@ const needsOf = (a: AccountRow, dimensions: readonly DimensionRow[]): string =>
 const columnsOf = (dimensions: readonly DimensionRow[]): Column<AccountRow>[] => [
   { id: 'code', head: 'Code', width: 80, cell: (a) => <span className="code">{a.code}</span> },
   { id: 'name', head: 'Name', cell: (a) => a.name },
-  { id: 'parent', head: 'Under', width: 130, minor: true, cell: (a) => a.parent },
+  { id: 'parent', head: 'Under', width: 90, minor: true, cell: (a) => a.parent },
   { id: 'group', head: 'Group', width: 150, minor: true, cell: (a) => a.group },
   { id: 'kind', head: 'Kind', width: 72, cell: (a) => a.kind },
   { id: 'tax', head: 'Usual tax', width: 80, minor: true, cell: (a) => <span className="code">{a.taxCode}</span> },
-  { id: 'needs', head: 'Needs', width: 150, minor: true, cell: (a) => needsOf(a, dimensions) },
+  { id: 'needs', head: 'Needs', width: 120, minor: true, cell: (a) => needsOf(a, dimensions) },
   {
     id: 'active',
     head: '',

@@ -1,3 +1,4 @@
+import { inSentence } from '@ledgerline/core/checks';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { UseFormReturn } from 'react-hook-form';
@@ -7,7 +8,6 @@ import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormDialog } from '../ui/form-dialog';
-import { inSentence } from '../ui/format';
 import { settingsApi } from './api';
 import { useDimensions } from './going';
 import { ListArea } from './list-area';

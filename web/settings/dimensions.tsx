@@ -1,3 +1,4 @@
+import { inSentence } from '@ledgerline/core/checks';
 import { Plus, Settings2 } from 'lucide-react';
 import { useState } from 'react';
 import { PutDimension, PutDimensionValue, type DimensionRow, type DimensionValueRow } from '@ledgerline/contract';
@@ -6,7 +7,6 @@ import { sentenceOf } from '../app/api';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormDialog } from '../ui/form-dialog';
-import { inSentence } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
@@ -91,6 +91,7 @@ function Values({ of, edit }: { of: DimensionRow; edit(): void }) {
       columns={columns}
       rowId={(v) => v.id}
       files="dimension-values"
+      dimension={of.name}
       search={{ value: q, change: setQ }}
       aside={
         can('settings:edit') && (

@@ -20,6 +20,7 @@ export function ListArea<T extends object>({
   search,
   aside,
   files,
+  dimension,
   form,
 }: {
   title: string;
@@ -32,6 +33,8 @@ export function ListArea<T extends object>({
   search?: { value: string; change(value: string): void };
   /** The list goes into files and comes from them. */
   files?: ImportListName;
+  /** Of the values of dimensions those of this one. */
+  dimension?: string;
   /** Stands beside the search. */
   aside?: ReactNode;
   form?(row: T | null, close: () => void): ReactNode;
@@ -44,7 +47,7 @@ export function ListArea<T extends object>({
       <Head title={title} detail={detail}>
         {search && <SearchField label={`Search ${title.toLowerCase()}`} placeholder="Code or name" {...search} />}
         {aside}
-        {files && <FileMenu list={files} {...(search ? { q: search.value } : {})} />}
+        {files && <FileMenu list={files} {...(dimension ? { dimension } : {})} {...(search ? { q: search.value } : {})} />}
         {edits && (
           <button className="btn btn-primary btn-sm" onClick={() => setOpen(null)}>
             <Plus size={14} aria-hidden />

@@ -104,7 +104,7 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
             name="blocked"
             label="Blocked because"
             empty="null"
-            hint="With a reason here none of its bills goes on; empty: they do"
+            hint="While a reason stands here, none of its bills can go on"
           />
           <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />
         </>

@@ -19,6 +19,3 @@ export const dateOrder = (): 'day-first' | 'month-first' => {
 /** What parts decimals in the person's language. */
 export const decimalSign = (): '.' | ',' =>
   new Intl.NumberFormat(undefined).formatToParts(1.5).find((p) => p.type === 'decimal')?.value === ',' ? ',' : '.';
-
-/** A name within a sentence: "Cost centre" → "cost centre"; "EU fund" stays. */
-export const inSentence = (name: string): string => (/^\p{Lu}(?!\p{Lu})/u.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name);

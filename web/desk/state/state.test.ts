@@ -38,6 +38,7 @@ const aBill = (id: string): Bill => ({
   approvedBy: null,
   madeFrom: null,
   dimensions: [],
+  taxByRates: null,
   turn: null,
   assignee: null,
   asideUntil: null,
