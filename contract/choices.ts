@@ -3,7 +3,7 @@ import { codingFields, dimensionFields, type CodingField as Coded } from '@ledge
 import { CodingField } from './dimensions.ts';
 import { Day, Id, Nullable } from './shared.ts';
 
-export const choiceKinds = ['suppliers', 'accounts', 'all-accounts', 'cost-centres', 'tax-codes', ...dimensionFields] as const;
+export const choiceKinds = ['suppliers', 'accounts', 'all-accounts', 'cost-centres', 'tax-codes', 'items', ...dimensionFields] as const;
 export type ChoiceKind = (typeof choiceKinds)[number];
 
 /** What a type-ahead field offers. `terms` and `currency` of suppliers, `detail` for telling alike ones apart. */
@@ -14,7 +14,10 @@ export const Choice = Type.Object({
   detail: Nullable(Type.String()),
   terms: Type.Optional(Nullable(Type.String())),
   currency: Type.Optional(Type.String()),
-  /** What goes with it on a line: the usual tax code of an account, the branch of a cost centre. */
+  /** Of an item: of one unit, and what it costs. */
+  unit: Type.Optional(Nullable(Type.String())),
+  price: Type.Optional(Nullable(Type.String())),
+  /** What goes with it on a line: the usual tax code of an account, the branch of a cost centre, the account of an item. */
   going: Type.Optional(Type.Array(Type.Object({ field: CodingField, id: Id, code: Type.String(), name: Type.String() }))),
 });
 export const ChoicesQuery = Type.Object({

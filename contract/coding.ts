@@ -10,6 +10,12 @@ export const CodingGiven = Type.Object(each(Nullable(Id)));
 /** The codes of a coding, in words. */
 export const CodingShown = Type.Array(Type.Object({ field: CodingField, code: Type.String(), name: Type.String() }));
 
+/** How a company codes what nothing else tells anything about. */
+export const PutUsualCoding = Type.Object({ coding: CodingGiven });
+export const UsualCoding = Type.Object({ coding: CodingGiven, shown: CodingShown });
+export type PutUsualCoding = Static<typeof PutUsualCoding>;
+export type UsualCoding = Static<typeof UsualCoding>;
+
 /** A text, or several with commas between. */
 const Words = Type.String({ minLength: 2, maxLength: 200, pattern: '[^\\s,]{2}' });
 /** Lines of a supplier (null: of any) that say something (null: whatever they say) are coded so. */

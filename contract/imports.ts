@@ -8,6 +8,8 @@ export const importLists = [
   'cost-centres',
   'dimension-values',
   'tax-codes',
+  'items',
+  'budgets',
   'suppliers',
   'rates',
 ] as const satisfies readonly ImportList[];

@@ -18,5 +18,7 @@ export * from './search.ts';
 export * from './ledger.ts';
 export * from './accounts.ts';
 export * from './imports.ts';
+export * from './items.ts';
+export * from './budgets.ts';
 export * from './suppliers.ts';
 export * from './today.ts';

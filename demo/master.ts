@@ -150,3 +150,27 @@ export const rates: Record<string, Record<string, number>> = {
   GBP: { EUR: 0.8562, USD: 0.7741, JPY: 0.005163 },
   EUR: { GBP: 1.1679, USD: 0.9041 },
 };
+
+/** What is bought again and again. A power bill is an item with an account and no price. */
+export const items: {
+  code: string;
+  name: string;
+  alsoCalled: string | null;
+  unit: string | null;
+  price: string | null;
+  account: string;
+}[] = [
+  { code: 'POWER', name: 'Electricity', alsoCalled: 'day units, night units, KWH', unit: 'kWh', price: null, account: '6400' },
+  { code: 'PHONE', name: 'Telephone', alsoCalled: 'line rental, calls', unit: null, price: null, account: '6600' },
+  { code: 'COMPOST-80', name: 'Peat-free compost, 80 l', alsoCalled: 'multi-purpose compost', unit: 'bag', price: '8.40', account: '6000' },
+  { code: 'POT-2L', name: 'Pot, 2 l', alsoCalled: 'container pot 2', unit: 'piece', price: '0.22', account: '5030' },
+  {
+    code: 'GLASS-PANE',
+    name: 'Glass pane, 610 × 610 mm',
+    alsoCalled: 'horticultural glass',
+    unit: 'piece',
+    price: '14.50',
+    account: '6140',
+  },
+  { code: 'SKIP-8', name: 'Skip, 8 yards', alsoCalled: 'skip hire', unit: 'piece', price: '245.00', account: '6550' },
+];

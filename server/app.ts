@@ -19,6 +19,8 @@ import { away } from './db/faults.ts';
 import { doorkeeper } from './http/door.ts';
 import { problem, Refusal } from './http/problems.ts';
 import { logError } from './log.ts';
+import { budgetRoutes } from './budgets/routes.ts';
+import { itemRoutes } from './items/routes.ts';
 import { ledgerRoutes } from './ledger/routes.ts';
 import { liveRoutes } from './live/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
@@ -58,6 +60,8 @@ export function makeApi(services: Services, strict = false): Api {
     repeatRoutes,
     viewRoutes,
     ledgerRoutes,
+    itemRoutes,
+    budgetRoutes,
     supplierRoutes,
     accountRoutes,
     dimensionRoutes,

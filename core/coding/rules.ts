@@ -1,6 +1,6 @@
 import { codingFields, type Coding } from '../bills/index.ts';
 import { plainName } from '../matching/index.ts';
-import type { LineToCode, Option, RateCode, Suggestions } from './suggest.ts';
+import { rateFits, type LineToCode, type Option, type RateCode, type Suggestions } from './suggest.ts';
 
 /** How lines are coded that come from a supplier, or say something, or both: as somebody laid it down. */
 export interface CodingRule {
@@ -64,9 +64,4 @@ export function withRules(
     }
     return now;
   });
-}
-
-function rateFits(id: string, stated: string | null, codes: readonly RateCode[]): boolean {
-  const code = codes.find((c) => c.id === id);
-  return code !== undefined && (stated === null || Number(stated) === Number(code.rate));
 }

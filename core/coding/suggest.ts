@@ -70,7 +70,11 @@ export function withFollowing(
     for (const source of codingFields) {
       const [likely] = now[source];
       for (const { field, id } of (likely && going.get(likely.id)) ?? []) {
-        if (given.has(field) || now[field][0]?.laidDown || (field === 'taxCodeId' && !taxFits(now.taxCodeId, id, lines[i]!.taxRate, codes)))
+        if (
+          given.has(field) ||
+          now[field][0]?.laidDown ||
+          (field === 'taxCodeId' && (now.taxCodeId.length > 0 || !rateFits(id, lines[i]!.taxRate, codes)))
+        )
           continue;
         given.add(field);
         const why = field === 'taxCodeId' ? 'Usual for this account' : (withWhy[source] ?? 'Goes with another dimension');
@@ -81,9 +85,10 @@ export function withFollowing(
     return now;
   });
 }
-function taxFits(others: readonly Option[], id: string, stated: string | null, codes: readonly RateCode[]): boolean {
+/** Whether a tax code may be used, and is of the rate that the page states. */
+export function rateFits(id: string, stated: string | null, codes: readonly RateCode[]): boolean {
   const code = codes.find((c) => c.id === id);
-  return others.length === 0 && code !== undefined && (stated === null || Number(stated) === Number(code.rate));
+  return code !== undefined && (stated === null || Number(stated) === Number(code.rate));
 }
 
 /** An option whose sentence is made when it is offered: most are not. */

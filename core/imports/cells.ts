@@ -63,6 +63,7 @@ export function readCell(field: ImportField, cell: string, style: ColumnStyle): 
         value = parseNumber(percent ? text.replace(/\s*%$/, '') : text, style.numbers);
       if (value === null) return { wrong: `${quoted} is not a number.` };
       if (field.among === 'positive' && dec(value).lte(0)) return { wrong: 'This has to be above zero.' };
+      if (field.among === 'not-negative' && dec(value).lt(0)) return { wrong: 'This has to be zero or more.' };
       if (percent && (dec(value).lt(0) || dec(value).gt(100))) return { wrong: 'This is a percentage between 0 and 100.' };
       return { value };
     }
@@ -70,6 +71,8 @@ export function readCell(field: ImportField, cell: string, style: ColumnStyle): 
       const day = dayOfCell(text, style.order);
       return day === null ? { wrong: `${quoted} is not a day of the calendar.` } : { value: day };
     }
+    case 'year':
+      return /^20\d\d$/.test(text) ? { value: text } : { wrong: `${quoted} is not a year, such as 2026.` };
     case 'yes-no':
       return yes.test(text) ? { value: true } : no.test(text) ? { value: false } : { wrong: `${quoted} is neither yes nor no.` };
     case 'currency':

@@ -99,7 +99,9 @@ export class DryRun {
     this.together(row, values);
     const key = keyOf(this.spec, values),
       before = this.seen.get(key);
-    if (this.spec.key.every((k) => (values[k] ?? null) !== null)) {
+    // Part of what tells rows apart may be left empty where the field may be.
+    const whole = this.spec.key.every((k) => (values[k] ?? null) !== null || !this.spec.fields.find((f) => f.key === k)?.required);
+    if (whole) {
       if (before !== undefined) this.say(row, null, 'error', `This ${this.spec.what} is in row ${before} already.`);
       else this.seen.set(key, row);
     }

@@ -23,6 +23,18 @@ const days: ImportField[] = [
   { key: 'validTo', label: 'To', names: ['valid to', 'until', 'end', 'ends'], kind: 'day' },
 ];
 
+const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+/** A column a month: `m01` to `m12`. */
+const monthFields = months.map((label, i): ImportField => {
+  const n = String(i + 1).padStart(2, '0');
+  return {
+    key: `m${n}`,
+    label,
+    names: [label.slice(0, 3), `${i + 1}`, `month ${i + 1}`, `period ${i + 1}`].map((s) => s.toLowerCase()),
+    kind: 'decimal',
+  };
+});
+
 /** What each list takes, in the order of a template's columns. */
 export const lists: Record<ImportList, ListSpec> = {
   accounts: {
@@ -108,6 +120,33 @@ export const lists: Record<ImportList, ListSpec> = {
         kind: 'account',
       },
       ...days,
+    ],
+  },
+  items: {
+    list: 'items',
+    what: 'item',
+    key: ['code'],
+    fields: [
+      { ...code, names: ['item', 'item code', 'item number', 'article', 'article number', 'number', 'no', 'id', 'sku'] },
+      { ...name, names: [...name.names, 'item name', 'article name'] },
+      { key: 'alsoCalled', label: 'Also called', names: ['aliases', 'supplier codes', 'other names', 'keywords'], kind: 'text', most: 200 },
+      { key: 'unit', label: 'Unit', names: ['uom', 'unit of measure', 'measure'], kind: 'text', most: 20 },
+      { key: 'price', label: 'Price', names: ['unit price', 'cost', 'net price'], kind: 'decimal', among: 'not-negative' },
+      { key: 'currency', label: 'Currency', names: ['curr', 'ccy'], kind: 'currency' },
+      { key: 'account', label: 'Usual account', names: ['account', 'expense account', 'ledger account', 'nominal'], kind: 'account' },
+      { key: 'taxCode', label: 'Usual tax code', names: ['tax code', 'vat code', 'tax'], kind: 'tax-code' },
+      days[0]!,
+    ],
+  },
+  budgets: {
+    list: 'budgets',
+    what: 'budget',
+    key: ['account', 'costCentre', 'year'],
+    fields: [
+      { key: 'account', label: 'Account', names: ['account code', 'ledger account', 'nominal', 'konto'], kind: 'account', required: true },
+      { key: 'costCentre', label: 'Cost centre', names: ['department', 'cost centre code', 'centre'], kind: 'cost-centre' },
+      { key: 'year', label: 'Year', names: ['budget year', 'financial year'], kind: 'year', required: true },
+      ...monthFields,
     ],
   },
   suppliers: {

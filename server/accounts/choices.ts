@@ -1,14 +1,15 @@
 import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
-import { type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
+import { codingOf, type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { rateOnDay } from '@ledgerline/core/tax';
 import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
 import { openIn } from './open.ts';
-import { choiceUse, costCentre, dimensionValue, exchangeRate, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { choiceUse, costCentre, dimensionValue, exchangeRate, item, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 import { namedIn, shownOf } from '../coding/named.ts';
+import { openOf } from '../coding/rules.ts';
 import { combinationsOf } from '../dimensions/combinations.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { fittingCodes } from '../dimensions/ranges.ts';
@@ -104,6 +105,7 @@ export async function choicesFor(
     const rows = await find(db, ledgerAccount, asker, q, eq(ledgerAccount.active, true));
     return rows.map((a) => ({ id: a.id, code: a.code, name: a.name, detail: a.group }));
   }
+  if (of === 'items') return itemChoices(db, companyId, await find(db, item, asker, q, eq(item.active, true)), day);
   const field: CodingField = of in listOf ? listOf[of as keyof typeof listOf] : (of as DimensionField);
   const rules = Object.keys(beside).length > 0 ? await combinationsOf(db, companyId) : [];
   const codes = rules.length > 0 ? await codesOf(db, companyId, { ...beside, [field]: null }) : new Map();
@@ -136,6 +138,27 @@ export async function choicesFor(
       return shownAs(await find(db, dimensionValue, asker, q, own), () => null);
     }
   }
+}
+
+/** Items with what a row that takes one is coded with: what the bill's day may use of it. */
+async function itemChoices(db: Executor, companyId: string, rows: (typeof item.$inferSelect)[], day: string): Promise<Choice[]> {
+  const codings = rows.map(({ accountId, taxCodeId }) => ({ coding: codingOf({ accountId, taxCodeId }) }));
+  const open = await openOf(db, codings, day);
+  const named = await namedIn(
+    db,
+    companyId,
+    open.map((o) => o.coding),
+  );
+  return rows.map((r, i) => ({
+    id: r.id,
+    code: r.code,
+    name: r.name,
+    detail: r.price === null ? r.unit : `${r.price} ${r.currency}${r.unit ? ` a ${r.unit}` : ''}`,
+    unit: r.unit,
+    price: r.price,
+    ...(r.currency === null ? {} : { currency: r.currency }),
+    going: shownOf(open[i]!.coding, named).map(({ field, ...one }) => ({ field, id: open[i]!.coding[field]!, ...one })),
+  }));
 }
 
 /** The company's currency and those that it has rates for. */

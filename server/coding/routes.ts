@@ -7,6 +7,8 @@ import {
   CodingTrial,
   CodingTrialQuery,
   Learned,
+  Nothing,
+  UsualCoding,
 } from '@ledgerline/contract';
 import { alikeRows, codeAlike } from './alike.ts';
 import type { Api } from '../http/define.ts';
@@ -14,6 +16,7 @@ import { forgetLines, learnedFor } from './learned.ts';
 import { changeCodingRule, listRules, newCodingRule } from './rules.ts';
 import { today } from '../services.ts';
 import { tryRule } from './trial.ts';
+import { setUsual, showUsual } from './usual.ts';
 
 export function codingRoutes(api: Api): void {
   const { db } = api.services.database;
@@ -41,6 +44,14 @@ export function codingRoutes(api: Api): void {
   api.command(
     { method: 'put', path: '/coding-rules/:id', summary: 'Change a rule on how lines are coded, or switch it off', answer: Changed },
     changeCodingRule,
+  );
+  api.query(
+    { path: '/usual-coding', access: 'settings:see', summary: 'How the company codes what nothing else tells', answer: UsualCoding },
+    ({ caller }) => showUsual(db, caller.company.id),
+  );
+  api.command(
+    { method: 'put', path: '/usual-coding', summary: 'Set how the company codes what nothing else tells', answer: Nothing },
+    setUsual,
   );
   api.query(
     { path: '/alike', access: 'bills:see', summary: 'Rows in hand without an account that say alike', answer: AlikeRows },

@@ -61,14 +61,26 @@ async function closedAmong(db: Executor, codings: readonly Partial<Coding>[], da
   return closed;
 }
 
+/** Codings without what lines of a bill of a day may not be coded with. */
+export async function openOf<T extends { coding: Partial<Coding> }>(db: Executor, all: readonly T[], day: string): Promise<T[]> {
+  const closed = await closedAmong(
+    db,
+    all.map((one) => one.coding),
+    day,
+  );
+  const open = (coding: Partial<Coding>) =>
+    Object.fromEntries(Object.entries(givenOf(coding)).filter(([, id]) => !closed.has(id))) as Partial<Coding>;
+  return all.map((one) => ({ ...one, coding: open(one.coding) }));
+}
+
 /** The rules that may be about lines of a supplier on a bill of a day, without what such a line cannot have. */
 export async function rulesFor(db: Executor, companyId: string, supplierId: string | null, day: string): Promise<CodingRule[]> {
   const rows = (await rowsOf(db, companyId, supplierId, true)).map((row) => row.r);
-  if (rows.length === 0) return [];
-  const closed = await closedAmong(db, rows, day);
-  const open = (coding: Partial<Coding>) =>
-    Object.fromEntries(Object.entries(givenOf(coding)).filter(([, id]) => !closed.has(id))) as Partial<Coding>;
-  return rows.map((r) => ({ id: r.id, supplierId: r.supplierId, words: r.words, coding: open(r) }));
+  return openOf(
+    db,
+    rows.map((r) => ({ id: r.id, supplierId: r.supplierId, words: r.words, coding: codingOf(r) })),
+    day,
+  );
 }
 
 /** A rule as it is kept; refused where it is about nothing, or says nothing. */

@@ -8,7 +8,17 @@ import {
   type WorkingBill,
   type WorkingLine,
 } from '@ledgerline/core/bills';
-import { Memory, suggest, sure, withFollowing, withRules, type LineToCode, type Suggestions } from '@ledgerline/core/coding';
+import {
+  Memory,
+  suggest,
+  sure,
+  withDefault,
+  withFollowing,
+  withItems,
+  withRules,
+  type LineToCode,
+  type Suggestions,
+} from '@ledgerline/core/coding';
 import { dec } from '@ledgerline/core/money';
 import { rateOnDay } from '@ledgerline/core/tax';
 import { openIn } from '../accounts/open.ts';
@@ -16,7 +26,9 @@ import type { Executor } from '../db/client.ts';
 import { company, supplier, taxCode } from '../db/schema/index.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { dimensionsOf } from '../dimensions/store.ts';
-import { rulesFor } from './rules.ts';
+import { codedItems } from '../items/coding.ts';
+import { openOf, rulesFor } from './rules.ts';
+import { companyUsual } from './usual.ts';
 import { postedLines } from './posted-lines.ts';
 
 /** What is filled in of what a line may be coded with, and at each cell why, and what else it may be. */
@@ -40,7 +52,10 @@ async function goingWithLikeliest(tx: Executor, companyId: string, suggestions: 
   return goingOn(tx, companyId, [...ids], day);
 }
 
-/** What lines of a bill of this day may be coded with, by rules, by what was posted for the supplier, and by what is usual for it. */
+/**
+ * What lines of a bill of this day may be coded with, in this order of trust: rules, what was posted, what is usual for the supplier, the
+ * item, the account's tax code, and what is usual in the company.
+ */
 export async function suggestFor(
   tx: Executor,
   companyId: string,
@@ -58,9 +73,16 @@ export async function suggestFor(
   const learned = own?.suggests && (usual?.suggests ?? true);
   const dimensions = (await dimensionsOf(tx, companyId)).map((d) => d.field);
   const history = learned ? await postedLines(tx, companyId, usual?.id ?? null, day, dimensions) : new Memory();
-  const posted = suggest(lines, history, usual, codes, dimensions);
-  const likely = withRules(lines, posted, await rulesFor(tx, companyId, usual?.id ?? null, day), codes);
-  return withFollowing(lines, likely, await goingWithLikeliest(tx, companyId, likely, day), codes);
+  const [lasting] = usual ? await openOf(tx, [{ coding: usual }], day) : [];
+  const posted = suggest(lines, history, lasting?.coding ?? null, codes, dimensions);
+  const items = withItems(lines, posted, await openOf(tx, await codedItems(tx, companyId), day), codes);
+  const ruled = withRules(lines, items, await rulesFor(tx, companyId, usual?.id ?? null, day), codes);
+  const [least] = await openOf(tx, [{ coding: (await companyUsual(tx, companyId)) ?? {} }], day);
+  // What goes with the company's usual account and cost centre goes along, too.
+  const { accountId = null, costCentreId = null } = least!.coding;
+  const likely = withDefault(lines, ruled, { accountId, costCentreId }, codes);
+  const following = withFollowing(lines, likely, await goingWithLikeliest(tx, companyId, likely, day), codes);
+  return withDefault(lines, following, least!.coding, codes);
 }
 
 /** The one rate that a bill's tax and net make, in percent, as far as they make one. */

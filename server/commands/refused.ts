@@ -15,10 +15,23 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   bill_line_cost_centre: [422, ofOthers],
   bill_line_tax_code: [422, ofOthers],
   ...Object.fromEntries(
-    ['bill_line', 'journal_line', 'coding_rule'].flatMap((table) =>
+    ['bill_line', 'journal_line', 'coding_rule', 'supplier', 'usual_coding'].flatMap((table) =>
       [...dimensionFields, 'dimensions_fit'].map((of) => [`${table}_${of}`, [422, ofOthers] as const]),
     ),
   ),
+  ...Object.fromEntries(
+    ['usual_coding_account', 'usual_coding_cost_centre', 'usual_coding_tax_code', 'item_account', 'item_tax_code'].map((name) => [
+      name,
+      [422, ofOthers] as const,
+    ]),
+  ),
+  item_code: [409, 'This item code is taken. Choose another.'],
+  item_price: [422, 'A price is zero or more, and has its currency.'],
+  budget_account: [422, ofOthers],
+  budget_centre: [422, ofOthers],
+  person_range_most: [422, 'An amount limit is zero or more.'],
+  dimension_of_assets: [409, 'Another dimension has the fixed assets already.'],
+  dimension_value_account: [422, ofOthers],
   going_with_value: [422, ofOthers],
   coding_rule_supplier: [422, ofOthers],
   coding_rule_account: [422, ofOthers],

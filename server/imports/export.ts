@@ -24,7 +24,7 @@ export async function tableOfList(
   const all = [...(await writer.current(db, companyId)).values()].map((c) => c.values);
   const fits = all.filter((v) => {
     if (dimension !== undefined && v['dimension'] !== dimension) return false;
-    const said = ['dimension', 'code', 'name', 'group', 'taxId', 'currency', 'day']
+    const said = ['dimension', 'code', 'name', 'group', 'taxId', 'currency', 'day', 'account', 'costCentre', 'year', 'alsoCalled']
       .map((k) => textOf(v[k]))
       .join(' ')
       .toLowerCase();

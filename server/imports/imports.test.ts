@@ -21,6 +21,13 @@ beforeAll(async () => {
       { field, code: 'ROOF', name: 'Roof', active: true, validFrom: null, validTo: null },
     );
 });
+beforeAll(async () => {
+  const lists: [ImportListName, string][] = [
+    ['items', 'Code,Name,Price,Currency,Usual account\nPOWER,Electricity,,,6010\nPOT,"Pot, 2 l",0.22,GBP,6000'],
+    ['budgets', 'Account,Cost centre,Year,Jan,Feb,Dec\n6000,200,2026,1000,1000,500.50\n6000,,2026,9000,,'],
+  ];
+  for (const [list, content] of lists) expect((await through(await take(list, content))).counts).toMatchObject({ made: 2, bad: 0 });
+});
 afterAll(() => world.close());
 const kit = (code = 'MBG') => world.as('Kit Arden', code);
 const bytes = (text: string) => new TextEncoder().encode(text);

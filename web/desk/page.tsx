@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { splitRow } from '@ledgerline/core/bills';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { AskNote } from '../ui/dialog';
@@ -15,7 +14,6 @@ import { HeaderFields } from './header';
 import { ColumnsDialog } from './grid/columns-dialog';
 import { LineGrid } from './grid/grid';
 import { isOne } from './grid/selection';
-import { SplitDialog } from './grid/split-dialog';
 import { Troubles } from './grid/troubles';
 import { useGridActs } from './grid/use-acts';
 import { useGridClipboard } from './grid/use-clipboard';
@@ -25,7 +23,7 @@ import { History } from './history';
 import { marksOf } from './marks';
 import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
-import { RowRule } from './row-rule';
+import { RowDialogs, type RowQuestion } from './row-dialogs';
 import { InkAtHand, useInk } from './ink-at-hand';
 import { PageSide } from './page-side';
 import { BesideDialog } from './beside-dialog';
@@ -95,9 +93,8 @@ export function DeskPage() {
   const [view, change] = useDeskView(me.id);
   const [room, wide] = useWidth();
   const grid = useGrid(desk, view, wide);
-  const [splitting, split] = useState<number | null>(null);
-  const [ruling, rule] = useState<number | null>(null);
-  const acts = useGridActs(desk, grid, split, rule);
+  const [rowAsked, askRow] = useState<RowQuestion | null>(null);
+  const acts = useGridActs(desk, grid, askRow);
   useGridKeys(desk, grid, acts);
   const clipboard = useGridClipboard(desk, grid, print?.numbers ?? null);
   const scroller = useRef<HTMLElement>(null);
@@ -181,29 +178,7 @@ export function DeskPage() {
       />
       <ProofStrip bill={bill} proof={proof} locked={locked} repair={desk.repair} />
       {columns && <ColumnsDialog dimensions={desk.bill.dimensions} view={view} change={change} close={() => showColumns(false)} />}
-      {splitting !== null && bill.lines[splitting] && (
-        <SplitDialog
-          line={bill.lines[splitting]}
-          row={splitting}
-          currency={bill.currency}
-          close={() => split(null)}
-          done={(shares, centres = []) => {
-            for (const centre of centres) desk.know(centre);
-            const ids = shares.slice(1).map(() => crypto.randomUUID());
-            desk.edit(
-              ...splitRow(
-                bill.lines[splitting]!,
-                shares,
-                ids,
-                bill.currency,
-                centres.map((c) => c.id),
-              ),
-            );
-            split(null);
-          }}
-        />
-      )}
-      {ruling !== null && <RowRule desk={desk} row={ruling} close={() => rule(null)} />}
+      <RowDialogs desk={desk} asked={rowAsked} close={() => askRow(null)} />
       {asking === 'set-aside' && (
         <SetAsideDialog
           close={() => ask(null)}

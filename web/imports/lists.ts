@@ -6,6 +6,8 @@ export const importable: Record<ImportListName, { title: string; one: string; ma
   'cost-centres': { title: 'Cost centres', one: 'cost centre', many: 'cost centres', path: '/settings/cost-centres' },
   'dimension-values': { title: 'Dimensions', one: 'value', many: 'values', path: '/settings/dimensions' },
   'tax-codes': { title: 'Tax codes', one: 'tax code', many: 'tax codes', path: '/settings/tax-codes' },
+  items: { title: 'Items', one: 'item', many: 'items', path: '/settings/items' },
+  budgets: { title: 'Budgets', one: 'budget', many: 'budgets', path: '/settings/budgets' },
   suppliers: { title: 'Suppliers', one: 'supplier', many: 'suppliers', path: '/suppliers' },
   rates: { title: 'Exchange rates', one: 'rate', many: 'rates', path: '/settings/rates' },
 };

@@ -1,5 +1,6 @@
 import type {
   AccountList,
+  BudgetList,
   CheckList,
   CheckSetting,
   CombinationEffect,
@@ -12,19 +13,24 @@ import type {
   DimensionValueList,
   DistributionList,
   EventList,
+  ItemList,
   NewPerson,
   PersonList,
   PutAccount,
+  PutBudget,
   PutCombination,
   PutCostCentre,
   PutDimension,
   PutDimensionValue,
   PutDistribution,
+  PutItem,
   PutRate,
   PutTaxCode,
+  PutUsualCoding,
   RateList,
   SetCompany,
   TaxCodeList,
+  UsualCoding,
 } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
@@ -76,6 +82,29 @@ export const settingsApi = api.injectEndpoints({
     putTaxCode: b.mutation<void, Of<{ id: string | null; body: PutTaxCode }>>({
       query: ({ company, id, body }) => put(company, '/tax-codes', id, body),
       invalidatesTags: changed,
+    }),
+    items: b.infiniteQuery<ItemList, Of<{ q?: string }>, string | null>({
+      infiniteQueryOptions: pages,
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/items'), params: cursorOf(pageParam, params) }),
+      providesTags: ['settings'],
+    }),
+    putItem: b.mutation<void, Of<{ id: string | null; body: PutItem }>>({
+      query: ({ company, id, body }) => put(company, '/items', id, body),
+      invalidatesTags: changed,
+    }),
+    budgets: b.infiniteQuery<BudgetList, Of<{ year: number; q?: string }>, string | null>({
+      infiniteQueryOptions: pages,
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/budgets'), params: cursorOf(pageParam, params) }),
+      providesTags: ['settings', list('bill')],
+    }),
+    putBudget: b.mutation<void, Of<{ body: PutBudget }>>({
+      query: ({ company, body }) => ({ url: at(company, '/budgets'), method: 'PUT', body }),
+      invalidatesTags: ['settings'],
+    }),
+    usualCoding: b.query<UsualCoding, Of>({ query: ({ company }) => at(company, '/usual-coding'), providesTags: ['settings'] }),
+    setUsualCoding: b.mutation<void, Of<{ body: PutUsualCoding }>>({
+      query: ({ company, body }) => ({ url: at(company, '/usual-coding'), method: 'PUT', body }),
+      invalidatesTags: ['settings'],
     }),
     distributions: b.query<DistributionList, Of>({ query: ({ company }) => at(company, '/distributions'), providesTags: ['settings'] }),
     putDistribution: b.mutation<void, Of<{ id: string | null; body: PutDistribution }>>({

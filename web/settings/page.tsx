@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { NavLink, useParams } from 'react-router';
 import { Trouble } from '../ui/states';
 import { AccountsArea } from './accounts';
+import { BudgetsArea } from './budgets';
 import { ChecksArea } from './checks';
 import { CompanyArea } from './company';
 import { CostCentresArea } from './cost-centres';
@@ -9,6 +10,7 @@ import { CombinationsArea } from './combinations';
 import { DimensionsArea } from './dimensions';
 import { DistributionsArea } from './distributions';
 import { EventsArea } from './events';
+import { ItemsArea } from './items';
 import { PeopleArea } from './people';
 import { RatesArea } from './rates';
 import { TaxCodesArea } from './tax-codes';
@@ -21,6 +23,8 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['dimensions', 'Dimensions', DimensionsArea],
   ['combinations', 'What goes together', CombinationsArea],
   ['distribution-keys', 'Distribution keys', DistributionsArea],
+  ['items', 'Items', ItemsArea],
+  ['budgets', 'Budgets', BudgetsArea],
   ['tax-codes', 'Tax codes', TaxCodesArea],
   ['rates', 'Exchange rates', RatesArea],
   ['checks', 'Checks', ChecksArea],

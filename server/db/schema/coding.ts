@@ -42,6 +42,34 @@ export const codingRule = pgTable(
   ],
 );
 
+/** How a company's lines are coded where nothing else says it. */
+export const usualCoding = pgTable(
+  'usual_coding',
+  {
+    companyId: uuid('company_id')
+      .primaryKey()
+      .references(() => company.id),
+    accountId: uuid('account_id'),
+    costCentreId: uuid('cost_centre_id'),
+    taxCodeId: uuid('tax_code_id'),
+    ...dimensionColumns(),
+  },
+  (t) => [
+    foreignKey({
+      columns: [t.accountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'usual_coding_account',
+    }),
+    foreignKey({
+      columns: [t.costCentreId, t.companyId],
+      foreignColumns: [costCentre.id, costCentre.companyId],
+      name: 'usual_coding_cost_centre',
+    }),
+    foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'usual_coding_tax_code' }),
+    ...dimensionKeys('usual_coding', t),
+  ],
+);
+
 /** Posted lines of a supplier that say these words and are of this day or before say nothing of new ones any more. */
 export const codingForgotten = pgTable(
   'coding_forgotten',

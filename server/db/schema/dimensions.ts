@@ -2,7 +2,7 @@ import { boolean, foreignKey, index, pgTable, primaryKey, text, unique, uuid, ty
 import { sql } from 'drizzle-orm';
 import { dimensionFields, type CodingField, type DimensionField } from '@ledgerline/core/bills';
 import { costCentre, ledgerAccount, validity } from './accounts.ts';
-import { id } from './columns.ts';
+import { day, id } from './columns.ts';
 import { company } from './people.ts';
 
 const ofCompany = () =>
@@ -19,6 +19,8 @@ export const dimension = pgTable(
     name: text('name').notNull(),
     /** Every line needs one, whatever its account. */
     always: boolean('always').notNull().default(false),
+    /** Its values are the company's fixed assets, with what is known of each. */
+    assets: boolean('assets').notNull().default(false),
     active: boolean('active').notNull().default(true),
   },
   (t) => [primaryKey({ columns: [t.companyId, t.field] }), unique('dimension_name').on(t.companyId, t.name)],
@@ -32,9 +34,19 @@ export const dimensionValue = pgTable(
     field: text('field').$type<DimensionField>().notNull(),
     code: text('code').notNull(),
     name: text('name').notNull(),
+    /** Of an asset: the account it stands on, the day it came into use, what is on its plate, and where it is. */
+    accountId: uuid('account_id'),
+    inUseFrom: day('in_use_from'),
+    serial: text('serial'),
+    location: text('location'),
     ...validity(),
   },
   (t) => [
+    foreignKey({
+      columns: [t.accountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'dimension_value_account',
+    }),
     unique('dimension_value_code').on(t.companyId, t.field, t.code),
     unique('dimension_value_of_company').on(t.id, t.companyId),
     unique('dimension_value_of_field').on(t.id, t.companyId, t.field),

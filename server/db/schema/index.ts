@@ -11,3 +11,5 @@ export * from './ledger.ts';
 export * from './dimensions.ts';
 export * from './events.ts';
 export * from './imports.ts';
+export * from './items.ts';
+export * from './budgets.ts';

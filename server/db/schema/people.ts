@@ -1,4 +1,5 @@
 import { bigint, boolean, index, integer, pgTable, primaryKey, text, uuid, numeric } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
 import { id, moment } from './columns.ts';
 
 export const organisation = pgTable('organisation', {
@@ -28,6 +29,15 @@ export const company = pgTable('company', {
   firstCodingUsual: boolean('first_coding_usual').notNull().default(false),
   /** How far a bill's tax may be from its rates beyond rounding, in its currency; null for no farther. */
   taxTolerance: numeric('tax_tolerance'),
+  /** Other names under which invoices reach it: a house, a former name. */
+  billToNames: text('bill_to_names')
+    .array()
+    .notNull()
+    .default(sql`'{}'`),
+  /** Which rate a bill in another currency takes: day (of the bill), month (the last before its month). */
+  rateBy: text('rate_by').notNull().default('day'),
+  /** Where a day that is worked out from terms is no working day: stays, next, before. */
+  dueOn: text('due_on').notNull().default('stays'),
 });
 
 export const person = pgTable('person', {
@@ -56,6 +66,25 @@ export const membership = pgTable(
     role: text('role').notNull(),
   },
   (t) => [primaryKey({ columns: [t.personId, t.companyId, t.role] })],
+);
+
+/** What of a company's lists a person codes and approves, and up to which amount; without a row everything that their roles allow. */
+export const personRange = pgTable(
+  'person_range',
+  {
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    /** Codes and ranges as people write them; null for all. */
+    accounts: text('accounts'),
+    costCentres: text('cost_centres'),
+    /** The most that a bill they approve comes to, in the company's currency; null for any. */
+    most: numeric('most'),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.companyId] })],
 );
 
 export const session = pgTable(

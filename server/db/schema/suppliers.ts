@@ -1,5 +1,6 @@
 import { boolean, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { id, moment } from './columns.ts';
+import { dimensionColumns, dimensionKeys } from './dimensions.ts';
 import { company, person } from './people.ts';
 import { costCentre, ledgerAccount, taxCode } from './accounts.ts';
 
@@ -23,10 +24,13 @@ export const supplier = pgTable(
     accountId: uuid('account_id'),
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),
+    ...dimensionColumns(),
     /** Whether its posted lines say how new ones are coded; without it only its usual coding does. */
     suggests: boolean('suggests').notNull().default(true),
     /** Why no bill of it goes on; null: they do. */
     blocked: text('blocked'),
+    /** Why nothing is paid to it for now, though its bills go on; null: it is paid. */
+    paymentsHeld: text('payments_held'),
     /** Raised by the database at every change. */
     rowVersion: integer('row_version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),
@@ -46,6 +50,31 @@ export const supplier = pgTable(
       name: 'supplier_cost_centre',
     }),
     foreignKey({ columns: [t.taxCodeId, t.companyId], foreignColumns: [taxCode.id, taxCode.companyId], name: 'supplier_tax_code' }),
+    ...dimensionKeys('supplier', t),
+  ],
+);
+
+/** Whom one reaches at a supplier, and what about. */
+export const supplierContact = pgTable(
+  'supplier_contact',
+  {
+    id: id(),
+    companyId: uuid('company_id').notNull(),
+    supplierId: uuid('supplier_id').notNull(),
+    position: integer('position').notNull(),
+    name: text('name').notNull(),
+    /** Accounts, orders, complaints … */
+    about: text('about'),
+    email: text('email'),
+    phone: text('phone'),
+  },
+  (t) => [
+    index('supplier_contact_supplier').on(t.supplierId),
+    foreignKey({
+      columns: [t.supplierId, t.companyId],
+      foreignColumns: [supplier.id, supplier.companyId],
+      name: 'supplier_contact_of_company',
+    }),
   ],
 );
 

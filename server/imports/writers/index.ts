@@ -1,7 +1,9 @@
 import type { ImportList } from '@ledgerline/core/imports';
 import { accountWriter } from './accounts.ts';
+import { budgetWriter } from './budgets.ts';
 import { costCentreWriter } from './cost-centres.ts';
 import { dimensionValueWriter } from './dimension-values.ts';
+import { itemWriter } from './items.ts';
 import { rateWriter } from './rates.ts';
 import { supplierWriter } from './suppliers.ts';
 import { taxCodeWriter } from './tax-codes.ts';
@@ -13,6 +15,8 @@ export const writers: Record<ImportList, Writer> = {
   'cost-centres': costCentreWriter,
   'dimension-values': dimensionValueWriter,
   'tax-codes': taxCodeWriter,
+  items: itemWriter,
+  budgets: budgetWriter,
   suppliers: supplierWriter,
   rates: rateWriter,
 };

@@ -11,11 +11,13 @@ export interface RowActs {
   selectRows(row: number, extend: boolean): void;
   insert(row: number, where: 'above' | 'below'): void;
   move(row: number, by: -1 | 1): void;
-  split(row: number): void;
+  /** Splits it, lays down how lines like it are coded, or has it take an item: each by a dialog. */ ask(
+    what: 'split' | 'rule' | 'item',
+    row: number,
+  ): void;
   join(row: number): void;
   kind(row: number, kind: LineKind): void;
   toAll(row: number): void;
-  /** Lays down how lines like it are coded. */ rule(row: number): void;
   remove(row: number): void;
 }
 
@@ -34,10 +36,11 @@ export function RowMenu({ index, line, acts, last }: { index: number; line: Bill
         { text: 'Insert a row below', key: 'Alt+N', run: () => acts.insert(index, 'below') },
         { text: 'Move up', key: 'Alt+Shift+↑', run: () => acts.move(index, -1), off: index === 0 },
         { text: 'Move down', key: 'Alt+Shift+↓', run: () => acts.move(index, 1), off: last },
-        { text: 'Split …', key: 'Alt+X', run: () => acts.split(index), off: line.kind === 'text' || line.amount === null },
+        { text: 'Split …', key: 'Alt+X', run: () => acts.ask('split', index), off: line.kind === 'text' || line.amount === null },
         { text: 'Join with the next row', key: 'Alt+J', run: () => acts.join(index), off: last },
         { text: 'Copy the cell in hand to all', key: 'Alt+L', run: () => acts.toAll(index) },
-        { text: 'Make a rule of it …', key: 'Alt+U', run: () => acts.rule(index), off: line.kind === 'text' },
+        { text: 'Take an item …', key: 'Alt+I', run: () => acts.ask('item', index), off: line.kind === 'text' },
+        { text: 'Make a rule of it …', key: 'Alt+U', run: () => acts.ask('rule', index), off: line.kind === 'text' },
         null,
         ...kind('Make it goods or a service', 'line', line.kind === 'text'),
         ...kind('Make it a charge', 'charge', line.kind === 'line'),

@@ -1,5 +1,6 @@
 import { useMemo, useRef } from 'react';
 import { joinRows, type LineKind, type Operation } from '@ledgerline/core/bills';
+import type { RowQuestion } from '../row-dialogs';
 import type { Desk } from '../use-desk';
 import { copyToAll, moveRows } from './edits';
 import type { RowActs } from './row-menu';
@@ -10,9 +11,9 @@ import type { Grid } from './use-grid';
 export const kindsInTurn: LineKind[] = ['line', 'charge', 'text'];
 
 /** What the mouse and the keys do with cells and rows. The same object as long as the grid is there. */
-export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: number) => void, rule: (row: number) => void): RowActs {
-  const now = useRef({ desk, grid, split, rule });
-  now.current = { desk, grid, split, rule };
+export function useGridActs(desk: Desk | null, grid: Grid | null, ask: (about: RowQuestion) => void): RowActs {
+  const now = useRef({ desk, grid, ask });
+  now.current = { desk, grid, ask };
   return useMemo(() => {
     const both = () => {
       const { desk: d, grid: g } = now.current;
@@ -55,9 +56,8 @@ export function useGridActs(desk: Desk | null, grid: Grid | null, split: (row: n
           { top, bottom } = meant(row);
         if (b) edit(moveRows(b.desk.bill, top, bottom, by));
       },
-      split: (row) => now.current.split(row),
-      rule(row) {
-        if (both()?.grid.editor.current?.commit() ?? true) now.current.rule(row);
+      ask(what, row) {
+        if (both()?.grid.editor.current?.commit() ?? true) now.current.ask({ what, row });
       },
       join(row) {
         const b = both(),

@@ -143,13 +143,19 @@ export function useGridKeys(desk: Desk | null, grid: Grid | null, acts: RowActs)
       key: 'Alt+X',
       what: 'Split the row by amount or percent',
       when: (e) => open(e) && desk!.bill.lines[row]?.amount !== null && desk!.bill.lines[row]?.kind !== 'text',
-      run: () => acts.split(row),
+      run: () => acts.ask('split', row),
     },
     {
       key: 'Alt+U',
       what: 'Make a rule of the row',
       when: (e) => open(e) && desk!.bill.lines[row]?.kind !== 'text',
-      run: () => acts.rule(row),
+      run: () => acts.ask('rule', row),
+    },
+    {
+      key: 'Alt+I',
+      what: 'The row takes an item',
+      when: (e) => open(e) && desk!.bill.lines[row]?.kind !== 'text',
+      run: () => acts.ask('item', row),
     },
     { key: 'Alt+J', what: 'Join the selected rows, or this and the next', when: open, run: () => acts.join(grid!.block!.top) },
     {
