@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { CodingGiven, CodingShown } from './coding.ts';
 import { Day, Id, Nullable } from './shared.ts';
 
 const text = (max: number) => Nullable(Type.String({ maxLength: max }));
@@ -11,17 +12,27 @@ const shared = {
   currency: Type.String({ pattern: '^[A-Z]{3}$' }),
   terms: text(60),
 };
+/** Somebody at a supplier, and what about one turns to them. */
+export const Contact = Type.Object({
+  name: Type.String({ minLength: 2, maxLength: 120, pattern: '\\S' }),
+  about: text(80),
+  email: text(200),
+  phone: text(40),
+});
 /** `evenSo`: another supplier has the same tax number or bank account, and the person knows. */
 export const NewSupplier = Type.Object({ ...shared, iban: text(40), evenSo: Type.Optional(Type.Boolean()) });
 export const ChangeSupplier = Type.Object({
   ...shared,
-  accountId: Nullable(Id),
-  costCentreId: Nullable(Id),
-  taxCodeId: Nullable(Id),
+  /** How its lines are usually coded; what is not named stays as it is. */
+  coding: CodingGiven,
   /** Whether its posted lines say how new ones are coded; as it is where it is not said. */
   suggests: Type.Optional(Type.Boolean()),
   /** Why no bill of it goes on, null: they do; as it is where it is not said. */
   blocked: Type.Optional(Nullable(Type.String({ minLength: 3, maxLength: 200, pattern: '\\S' }))),
+  /** Why nothing is paid to it for now, null: it is paid; as it is where it is not said. */
+  paymentsHeld: Type.Optional(Nullable(Type.String({ minLength: 3, maxLength: 200, pattern: '\\S' }))),
+  /** Whom one reaches there; as they are where they are not said. */
+  contacts: Type.Optional(Type.Array(Contact, { maxItems: 20 })),
   rowVersion: Type.Integer({ minimum: 1 }),
   evenSo: Type.Optional(Type.Boolean()),
 });
@@ -58,6 +69,7 @@ export const SupplierRow = Type.Object({
   terms: Nullable(Type.String()),
   taxId: Nullable(Type.String()),
   blocked: Nullable(Type.String()),
+  paymentsHeld: Nullable(Type.String()),
   bills: Type.Integer(),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
   lastBill: Nullable(Day),
@@ -75,12 +87,12 @@ export const SupplierAccount = Type.Object({
   currency: Type.String(),
   terms: Nullable(Type.String()),
   rowVersion: Type.Integer(),
-  accountId: Nullable(Id),
-  costCentreId: Nullable(Id),
-  taxCodeId: Nullable(Id),
+  coding: CodingGiven,
+  usual: CodingShown,
+  contacts: Type.Array(Contact),
   suggests: Type.Boolean(),
   blocked: Nullable(Type.String()),
-  usual: Type.Object({ account: Nullable(Type.String()), costCentre: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
+  paymentsHeld: Nullable(Type.String()),
   open: Type.Array(Type.Object({ currency: Type.String(), amount: Type.String() })),
 });
 /** A supplier's items: what is owed or owed back, with what was settled of it. */
@@ -107,6 +119,7 @@ export const SupplierItems = Type.Object({
   ),
   next: Nullable(Type.String()),
 });
+export type Contact = Static<typeof Contact>;
 export type NewSupplier = Static<typeof NewSupplier>;
 export type ChangeSupplier = Static<typeof ChangeSupplier>;
 export type NewBankAccount = Static<typeof NewBankAccount>;

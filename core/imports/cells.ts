@@ -2,7 +2,7 @@ import { findDates, typedDate, type DateOrder } from '../dates/index.ts';
 import { dec } from '../money/index.ts';
 import { parseNumber, type NumberStyle } from '../numbers/index.ts';
 import { isIban, squash } from '../reading/index.ts';
-import { parseTerms } from '../terms/index.ts';
+import { readTerms } from '../terms/index.ts';
 import type { ImportField, ImportValue } from './types.ts';
 
 /** How a column writes its figures and days. */
@@ -82,7 +82,7 @@ export function readCell(field: ImportField, cell: string, style: ColumnStyle): 
       return value ? { value } : { wrong: `${quoted} is none of: ${field.options?.join(', ')}.` };
     }
     case 'terms':
-      return parseTerms(text) ? { value: text } : { wrong: `${quoted} is not understood. Write terms as net 30, 30 eom or 2/10 n30.` };
+      return readTerms(text) ? { value: text } : { wrong: `${quoted} is not understood. Write terms as net 30, 30 eom or 2/10 n30.` };
     case 'iban':
       return isIban(squash(text)) ? { value: squash(text) } : { wrong: `The check digits of ${quoted} do not fit.` };
     default:

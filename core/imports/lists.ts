@@ -166,6 +166,13 @@ export const lists: Record<ImportList, ListSpec> = {
       { key: 'costCentre', label: 'Usual cost centre', names: ['cost centre', 'department'], kind: 'cost-centre' },
       { key: 'taxCode', label: 'Usual tax code', names: ['tax code', 'vat code', 'tax'], kind: 'tax-code' },
       { key: 'blocked', label: 'Blocked because', names: ['blocked', 'block reason', 'on hold because'], kind: 'text', most: 200 },
+      {
+        key: 'paymentsHeld',
+        label: 'Payments held because',
+        names: ['payments held', 'hold payments', 'payment hold'],
+        kind: 'text',
+        most: 200,
+      },
       { key: 'iban', label: 'IBAN', names: ['bank account', 'account iban'], kind: 'iban', most: 42 },
     ],
   },

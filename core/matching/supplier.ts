@@ -100,8 +100,10 @@ export interface KnownCompany {
 export function matchCompany(buyer: string | null, known: KnownCompany[]): KnownCompany | null {
   if (!buyer) return null;
   const name = plainName(buyer);
-  const found = known.filter((c) => plainName(c.name) === name);
-  if (found.length === 1) return found[0]!;
+  // A company may be known by several names.
+  const only = (some: KnownCompany[]) => (new Set(some.map((c) => c.id)).size === 1 ? some[0]! : null);
+  const found = only(known.filter((c) => plainName(c.name) === name));
+  if (found) return found;
   const near = known.filter((c) => name.length > 8 && (name.startsWith(plainName(c.name)) || plainName(c.name).startsWith(name)));
-  return near.length === 1 ? near[0]! : null;
+  return only(near);
 }

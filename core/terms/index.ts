@@ -1,1 +1,2 @@
-export { onlyDays, parseTerms, discountDate, dueDate, type PaymentTerms } from './terms.ts';
+export { onlyDays, parseTerms, discountDate, dueDate, type PaymentTerms, type WorkingCalendar } from './terms.ts';
+export { dueOf, inParts, instalments, readTerms, type Instalment, type TermsPart } from './instalments.ts';

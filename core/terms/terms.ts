@@ -1,4 +1,4 @@
-import { addDays, addMonths, endOfMonth, type IsoDate } from '../dates/index.ts';
+import { addDays, addMonths, addWorkingDays, endOfMonth, onWorkingDay, type DueOn, type IsoDate } from '../dates/index.ts';
 
 /** When a bill falls due, counted from its date. */
 export interface PaymentTerms {
@@ -10,6 +10,14 @@ export interface PaymentTerms {
   months: number;
   /** Cash discount: percent and days, as in 2/10. */
   discount: { percent: string; days: number } | null;
+  /** Days from the bill's date are working days. */
+  working?: true;
+}
+
+/** In which country, and what becomes of a due day that is no working day there. */
+export interface WorkingCalendar {
+  country: string;
+  dueOn: DueOn;
 }
 
 const plain = (days: number, from: PaymentTerms['from'] = 'date', months = 0): PaymentTerms => ({ days, from, months, discount: null });
@@ -75,7 +83,7 @@ const word = new RegExp(
   'g',
 );
 const dayWord =
-  '(?:calendar |working |kalender)?(?:days?|tage?n?|jours?(?: nets?| calendaires)?|dagen|dagar|dager|dage|dias?|giorni|gg\\.?|dni|paivaa|pv\\.?|dnu|dni|dnů)';
+  '(?:calendar |working |business |kalender|werk)?(?:days?|tage?n?|jours?(?: nets?| calendaires)?|dagen|dagar|dager|dage|dias?|giorni|gg\\.?|dni|paivaa|pv\\.?|dnu|dni|dnů)';
 const toMonthEnd = new RegExp(
   `\\b(\\d{1,3})\\s?(?:${dayWord})?\\s?(?:,?\\s?(?:from |after )?(?:eom|end of (?:the )?month|fin de mois|einde maand|fine mese|fin de mes|zum monatsende|month end|monatsende|lopende maand|lobende maned|lopende maned))`,
 );
@@ -115,13 +123,23 @@ export function parseTerms(text: string): PaymentTerms | null {
   const net = /\bnet\s?(\d{1,3})\b(?![.,]\d)/.exec(t) ?? /^(?:n|plus|\+)\s?(\d{1,3})$/.exec(t);
   if (net) return plain(Number(net[1]));
   const days = inDays.exec(t);
-  if (days && Number(days[1]) <= 180) return plain(Number(days[1]));
+  if (days && Number(days[1]) <= 180)
+    return {
+      ...plain(Number(days[1])),
+      ...(/\b\d{1,3}\s?(?:working|business|werk)[ -]?da(?:ys?|gen)\b/.test(t) ? { working: true as const } : {}),
+    };
   return null;
 }
 
 /** The day on which a bill of that date falls due under these terms. */
-export function dueDate(issued: IsoDate, terms: PaymentTerms): IsoDate {
-  if (terms.from === 'date') return addDays(issued, terms.days);
+export const dueDate = (issued: IsoDate, terms: PaymentTerms, { country, dueOn }: WorkingCalendar = anywhere): IsoDate =>
+  onWorkingDay(dayMeant(issued, terms, country), country, dueOn);
+
+/** Where no country is known: only weekends are no working days. */
+const anywhere: WorkingCalendar = { country: '', dueOn: 'stays' };
+
+function dayMeant(issued: IsoDate, terms: PaymentTerms, country: string): IsoDate {
+  if (terms.from === 'date') return terms.working ? addWorkingDays(issued, terms.days, country) : addDays(issued, terms.days);
   const first = addMonths(`${issued.slice(0, 7)}-01`, terms.months),
     last = endOfMonth(first);
   if (terms.from === 'end-of-month') return addDays(last, terms.days);

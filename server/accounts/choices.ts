@@ -12,7 +12,8 @@ import { namedIn, shownOf } from '../coding/named.ts';
 import { openOf } from '../coding/rules.ts';
 import { combinationsOf } from '../dimensions/combinations.ts';
 import { goingOn } from '../dimensions/going.ts';
-import { fittingCodes } from '../dimensions/ranges.ts';
+import { rangeOf } from '../people/ranges.ts';
+import { codeIn, fittingCodes } from '../dimensions/ranges.ts';
 
 const shown = 40;
 interface Coded {
@@ -109,7 +110,9 @@ export async function choicesFor(
   const field: CodingField = of in listOf ? listOf[of as keyof typeof listOf] : (of as DimensionField);
   const rules = Object.keys(beside).length > 0 ? await combinationsOf(db, companyId) : [];
   const codes = rules.length > 0 ? await codesOf(db, companyId, { ...beside, [field]: null }) : new Map();
-  const fits = (code: PgColumn) => and(...fittingCodes(field, code, codes, rules));
+  const own = field === 'accountId' || field === 'costCentreId' ? await rangeOf(db, companyId, asker.me.id) : null;
+  const mine = own && (field === 'accountId' ? own.accounts : own.costCentres);
+  const fits = (code: PgColumn) => and(...fittingCodes(field, code, codes, rules), mine ? codeIn(code, mine) : undefined);
   const shownAs = async <R extends Row>(rows: R[], detail: (row: R) => string | null): Promise<Choice[]> => {
     const ids = rows.map((r) => r.id);
     const going = await goingOn(db, companyId, ids, day);

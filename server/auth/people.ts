@@ -1,5 +1,6 @@
 import { eq, type SQL } from 'drizzle-orm';
 import type { Me, ScanSeparator } from '@ledgerline/contract';
+import type { DueOn } from '@ledgerline/core/dates';
 import type { Executor } from '../db/client.ts';
 import { company, membership, person } from '../db/schema/index.ts';
 
@@ -33,6 +34,8 @@ export function meFrom(rows: Row[]): Me | null {
         baseCurrency: own.baseCurrency,
         mailAddress: own.mailAddress,
         scanSeparator: own.scanSeparator as ScanSeparator,
+        country: own.country,
+        dueOn: own.dueOn as DueOn,
         roles: [held.role],
       });
   }

@@ -19,6 +19,7 @@ import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { findingsOf } from './checking.ts';
 import { codedAnew } from '../coding/suggest.ts';
+import { codedBy, mayCode } from '../people/ranges.ts';
 import { asItStands, checked, headColumns, headOf, touch, underReview } from './hand.ts';
 import { asLine } from './show.ts';
 import { closeException, linesOf, type BillRecord } from './store.ts';
@@ -175,6 +176,7 @@ export const changeBill = command(
       if (error instanceof Misfit) throw new Refusal(409, error.message, [], 'misfit');
       throw error;
     }
+    await mayCode(tx, caller, codedBy(operations, before));
     if (after.supplierId !== before.supplierId) after = await codedAnew(tx, caller.company.id, after, hand.now.toISOString().slice(0, 10));
     await keepBill(tx, record, before, after, hand);
     await choicesTyped(tx, caller, record, after, new Set(operations.flatMap((op) => (op.do === 'set' ? [op.field] : []))), hand.now);

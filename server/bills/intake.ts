@@ -3,8 +3,9 @@ import { v7 } from 'uuid';
 import { cellPath } from '@ledgerline/core/bills';
 import { matchSupplier, tracesOf, type KnownCompany } from '@ledgerline/core/matching';
 import type { HeaderField, Reading } from '@ledgerline/core/reading';
-import { dueDate, parseTerms } from '@ledgerline/core/terms';
+import { dueOf } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
+import { calendarOf } from '../companies/store.ts';
 import { bankAccount, bill, company, supplier } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
 import { recheck } from './checking.ts';
@@ -81,7 +82,8 @@ export async function makeBill(
   );
   const [own] = await tx.select().from(company).where(eq(company.id, companyId));
   const due =
-    h.dueDate?.value ?? (h.issueDate && found?.terms && reading.kind === 'invoice' ? dueFrom(h.issueDate.value, found.terms) : null);
+    h.dueDate?.value ??
+    (h.issueDate && found?.terms && reading.kind === 'invoice' ? dueOf(h.issueDate.value, found.terms, calendarOf(own!)) : null);
   const untaxed = h.taxTotal === null && h.netTotal === null && h.grossTotal !== null;
   const [made] = await tx
     .insert(bill)
@@ -118,11 +120,6 @@ export async function makeBill(
   record(tx, { companyId, subject, verb: 'read', by: reader, at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null });
   await recheck(tx, own!, made!, { personId: null, now });
   return made!.id;
-}
-
-function dueFrom(issued: string, terms: string): string | null {
-  const parsed = parseTerms(terms);
-  return parsed ? dueDate(issued, parsed) : null;
 }
 
 /**

@@ -8,7 +8,8 @@ import { bill } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 import { recheck } from './checking.ts';
 import { asItStands, billIn, checked } from './hand.ts';
-import { editable, heirOf, workersOf, type BillRecord } from './store.ts';
+import { mayApprove } from '../people/ranges.ts';
+import { editable, heirOf, linesOf, workersOf, type BillRecord } from './store.ts';
 
 /** What a move is asked with beyond the bill's version. */
 type Asked = { rowVersion: number; until?: string | null };
@@ -82,8 +83,10 @@ export const approve = move(MoveBill, {
   to: 'approved',
   verb: 'approved',
   set: (caller, now) => ({ approvedBy: caller.me.id, approvedAt: now }),
-  before: async (tx, caller, record) =>
-    mayWith(caller, 'bills:approve', { sentBy: record.sentBy, workedOn: new Set(await workersOf(tx, record.id)) }),
+  async before(tx, caller, record, now) {
+    mayWith(caller, 'bills:approve', { sentBy: record.sentBy, workedOn: new Set(await workersOf(tx, record.id)) });
+    await mayApprove(tx, caller, record, await linesOf(tx, record.id), now.toISOString().slice(0, 10));
+  },
 });
 
 /** Back to the clerk, with the reason: while it waits, and also once it is approved, as long as it is not posted. */

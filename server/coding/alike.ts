@@ -12,6 +12,7 @@ import { col } from '../db/column.ts';
 import { bill, billLine, supplier } from '../db/schema/index.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { Refusal } from '../http/problems.ts';
+import { mayCode } from '../people/ranges.ts';
 import { wordsKey } from './forgotten.ts';
 import { givenOf, namedIn, type Given } from './named.ts';
 import { untyped } from './suggest.ts';
@@ -93,6 +94,7 @@ function codesOf(line: WorkingLine, given: Given, going: Awaited<ReturnType<type
 export const codeAlike = command({ body: CodeAlike, may: 'bills:edit' }, async (tx, caller, input, hand): Promise<CodedAlike> => {
   const given = givenOf(codingOf(input.coding as Partial<Coding>));
   if (Object.keys(given).length === 0) throw new Refusal(422, 'Choose an account, a cost centre, or something else to code with.');
+  await mayCode(tx, caller, [given]);
   const wanted = new Map<string, Set<string>>();
   for (const { billId, lineId } of input.rows) wanted.set(billId, (wanted.get(billId) ?? new Set()).add(lineId));
   const companyId = caller.company.id;

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { SetCompany, SetScanning, type CompanySettings, type QueueOrder } from '@ledgerline/contract';
+import type { DueOn } from '@ledgerline/core/dates';
 import { squash } from '@ledgerline/core/reading';
 import { recheckBills } from '../bills/checking.ts';
 import { command, type Caller } from '../commands/command.ts';
@@ -12,43 +13,63 @@ const own = async (tx: Executor, caller: Caller) => {
   return row!;
 };
 
+/** What is set of a company, with the country and currency that it is of. */
 export async function companySettings(db: Executor, id: string): Promise<CompanySettings> {
   const [row] = await db.select().from(company).where(eq(company.id, id));
-  const { name, taxId, mailAddress, queueOrder, suggests, firstCodingUsual, taxTolerance, baseCurrency, country } = row!;
-  return {
-    name,
-    taxId,
-    mailAddress,
-    queueOrder: queueOrder as QueueOrder,
-    suggests,
-    firstCodingUsual,
-    taxTolerance,
-    baseCurrency,
-    country,
-  };
+  return { ...settingsOf(row!), baseCurrency: row!.baseCurrency, country: row!.country };
 }
 
-/** The company's name, tax number and the address that takes its mail. */
+type Settings = Omit<CompanySettings, 'baseCurrency' | 'country'>;
+const settingsOf = (row: typeof company.$inferSelect): Settings => ({
+  name: row.name,
+  taxId: row.taxId,
+  mailAddress: row.mailAddress,
+  queueOrder: row.queueOrder as QueueOrder,
+  suggests: row.suggests,
+  firstCodingUsual: row.firstCodingUsual,
+  taxTolerance: row.taxTolerance,
+  billToNames: row.billToNames,
+  rateBy: row.rateBy as Settings['rateBy'],
+  dueOn: row.dueOn as DueOn,
+});
+
+/** A company's names, addresses and habits. What is not said stays as it is. */
 export const setCompany = command({ body: SetCompany, may: 'settings:edit', subject: own }, async (tx, caller, input, hand) => {
-  const before = hand.subject;
-  const columns = {
+  const { id, baseCurrency } = hand.subject,
+    before = settingsOf(hand.subject);
+  const said = Object.fromEntries(Object.entries(input).filter(([, value]) => value !== undefined)) as Partial<Settings>;
+  const after: Settings = {
+    ...before,
+    ...said,
     name: input.name.trim(),
     taxId: input.taxId ? squash(input.taxId) || null : null,
     mailAddress: input.mailAddress.trim().toLowerCase(),
-    queueOrder: input.queueOrder,
-    suggests: input.suggests ?? before.suggests,
-    firstCodingUsual: input.firstCodingUsual ?? before.firstCodingUsual,
-    taxTolerance: input.taxTolerance === undefined ? before.taxTolerance : input.taxTolerance,
+    billToNames: [...new Set((input.billToNames ?? before.billToNames).map((n) => n.trim()))],
   };
-  const { name, taxId, mailAddress, queueOrder, suggests, firstCodingUsual, taxTolerance } = before;
-  const changed = difference({ name, taxId, mailAddress, queueOrder, suggests, firstCodingUsual, taxTolerance }, columns);
+  const changed = difference(flat(before), flat(after));
   if (!changed) return {};
-  await tx.update(company).set(columns).where(eq(company.id, before.id));
-  hand.record({ subject: { type: 'company', id: before.id }, verb: 'changed', ...changed });
-  if (taxTolerance !== columns.taxTolerance)
-    await recheckBills(tx, { id: before.id, baseCurrency: before.baseCurrency }, 'all', { personId: caller.me.id, now: hand.now });
+  await tx
+    .update(company)
+    .set({
+      name: after.name,
+      taxId: after.taxId,
+      mailAddress: after.mailAddress,
+      queueOrder: after.queueOrder,
+      suggests: after.suggests,
+      firstCodingUsual: after.firstCodingUsual,
+      taxTolerance: after.taxTolerance,
+      billToNames: after.billToNames,
+      rateBy: after.rateBy,
+      dueOn: after.dueOn,
+    })
+    .where(eq(company.id, id));
+  hand.record({ subject: { type: 'company', id }, verb: 'changed', ...changed });
+  if (before.taxTolerance !== after.taxTolerance || before.rateBy !== after.rateBy)
+    await recheckBills(tx, { id, baseCurrency }, 'all', { personId: caller.me.id, now: hand.now });
   return {};
 });
+/** As the event log keeps it. */
+const flat = ({ billToNames, ...of }: Settings) => ({ ...of, billToNames: billToNames.join('; ') || null });
 
 /** What parts documents in one scan from the scan folder. */
 export const setScanning = command({ body: SetScanning, may: 'arrivals:add', subject: own }, async (tx, _, input, hand) => {

@@ -68,7 +68,7 @@ const steps = {
   },
   async 'the supplier'(n: number) {
     const s = await own('supplier', world.master.supplier(world.someSupplier('MBG')!));
-    const put = { name: s.name, taxId: s.tax_id, email: s.email, phone: s.phone, address: s.address, currency: s.currency, terms: s.terms, accountId: null, costCentreId: null, taxCodeId: null, rowVersion: s.row_version, blocked: n % 2 ? null : `reason ${n % 3}` }; // prettier-ignore
+    const put = { name: s.name, taxId: s.tax_id, email: s.email, phone: s.phone, address: s.address, currency: s.currency, terms: s.terms, coding: { accountId: null, costCentreId: null, taxCodeId: null }, rowVersion: s.row_version, blocked: n % 2 ? null : `reason ${n % 3}` }; // prettier-ignore
     await world.run(changeSupplier, await kit(), { id: s.id }, put);
   },
   async 'a bill'(n: number) {

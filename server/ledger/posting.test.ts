@@ -151,7 +151,7 @@ describe('posting', () => {
 describe('a supplier', () => {
   const change = async (name: string, more: object) => {
     const [{ company_id: _c, row_version: rowVersion, ...own }] = await world.rows('select * from supplier where id = $1', world.master.supplier(name)); // prettier-ignore
-    const body = { name: own.name, taxId: own.tax_id, email: own.email, phone: own.phone, address: own.address, currency: own.currency, terms: own.terms, accountId: own.account_id, costCentreId: own.cost_centre_id, taxCodeId: own.tax_code_id, rowVersion, ...more }; // prettier-ignore
+    const body = { name: own.name, taxId: own.tax_id, email: own.email, phone: own.phone, address: own.address, currency: own.currency, terms: own.terms, coding: {}, rowVersion, ...more }; // prettier-ignore
     return world.run(changeSupplier, await world.as('Kit Arden'), { id: own.id }, body);
   };
   const post = async (...billIds: string[]) =>
@@ -189,7 +189,7 @@ describe('a supplier', () => {
   it('without a usual account takes the coding of its first posted bill’s largest row, where the company wants it; what is set stays', async () => {
     const names = (await world.rows('select name from supplier where company_id = $1 order by name', world.master.company('MBG').id)).map((r) => r.name as string); // prettier-ignore
     const [one, two] = names.slice(-2) as [string, string];
-    for (const name of [one, two]) await change(name, { accountId: null, costCentreId: world.master.company('MBG').centre('200'), taxCodeId: null }); // prettier-ignore
+    for (const name of [one, two]) await change(name, { coding: { accountId: null, costCentreId: world.master.company('MBG').centre('200'), taxCodeId: null } }); // prettier-ignore
     const lines = [{ amount: '5.00', account: '6010' }, { amount: '70.00', account: '6000', centre: '210' }]; // prettier-ignore
     await post(await world.build.bill({ supplier: one, number: 'FC-1', stage: 'approved', lines }));
     expect((await usual(one)).account_id).toBe(null);

@@ -2,11 +2,13 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { PostBills, type Posted } from '@ledgerline/contract';
+import { calendarOf } from '../companies/store.ts';
 import { command, type Caller, type Hand } from '../commands/command.ts';
 import { refusedBy, type Executor } from '../db/client.ts';
 import { bill, journalEntry, journalLine, journalTax, openItem, postingRequest } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 import { prepare } from './journal.ts';
+import { itemsOf } from './items.ts';
 import { noneBlocked, takeFirstCoding } from './suppliers.ts';
 
 type One = Posted['posted'][number];
@@ -65,16 +67,17 @@ async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDat
   for (const part of inParts(lines)) await tx.insert(journalLine).values(part);
   const taxes = all.flatMap(({ entryId, journal }) => journal.taxes.map((tax) => ({ ...tax, companyId, entryId, entryDate })));
   for (const part of inParts(taxes)) await tx.insert(journalTax).values(part);
-  const items = all.map(({ entryId, source, bill: one, journal }) => ({
-    companyId,
-    supplierId: one.supplierId!,
-    ...source,
-    entryId,
-    dueDate: one.dueDate ?? one.issueDate,
-    currency: one.currency,
-    amount: journal.openAmount,
-    baseAmount: journal.payable,
-  }));
+  const calendar = calendarOf(caller.company);
+  const items = all.flatMap(({ entryId, source, bill: one, journal }) =>
+    itemsOf(one, journal, caller.company.baseCurrency, calendar).map((item) => ({
+      companyId,
+      supplierId: one.supplierId!,
+      ...source,
+      entryId,
+      currency: one.currency,
+      ...item,
+    })),
+  );
   for (const part of inParts(items)) await tx.insert(openItem).values(part);
   for (const { entryId, bill: one, journal } of all) {
     hand.record({

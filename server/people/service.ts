@@ -4,6 +4,8 @@ import { hashPassword } from '../auth/passwords.ts';
 import { command, type Caller, type Params } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { membership, person } from '../db/schema/index.ts';
+import { everything, rangeSaid, setRange } from './ranges.ts';
+import { difference } from '../events/record.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 
 async function rolesIn(tx: Executor, companyId: string, personId: string): Promise<string[]> {
@@ -45,7 +47,7 @@ const memberIn = async (tx: Executor, caller: Caller, params: Params) => {
   return { id: params['id']!, roles };
 };
 
-/** A person's roles in this company; none takes them out of it. The last administrator stays one. */
+/** A person's roles in this company, and what they code and approve; none takes them out of it. The last administrator stays one. */
 export const setRoles = command({ body: SetRoles, may: 'people:edit', subject: memberIn }, async (tx, caller, input, hand) => {
   const { id, roles } = hand.subject,
     companyId = caller.company.id;
@@ -59,6 +61,10 @@ export const setRoles = command({ body: SetRoles, may: 'people:edit', subject: m
     throw new Refusal(422, 'This is the only administrator. Make somebody else one first.');
   await tx.delete(membership).where(and(eq(membership.companyId, companyId), eq(membership.personId, id)));
   if (input.roles.length) await tx.insert(membership).values(input.roles.map((role) => ({ personId: id, companyId, role })));
-  hand.record({ subject: { type: 'person', id }, verb: 'roles set', before: { roles }, after: { roles: [...input.roles].sort() } });
+  const range = input.roles.length === 0 ? everything : input.range,
+    was = await rangeSaid(tx, companyId, id);
+  if (range) await setRange(tx, companyId, id, range);
+  const changed = difference({ roles: roles.join(', '), ...was }, { roles: [...input.roles].sort().join(', '), ...(range ?? was) });
+  if (changed) hand.record({ subject: { type: 'person', id }, verb: 'roles set', ...changed });
   return {};
 });

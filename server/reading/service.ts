@@ -3,6 +3,7 @@ import type { Context } from '@ledgerline/core/reading';
 import { fileOfAttachment } from '../arrivals/take.ts';
 import { alone } from '../db/alone.ts';
 import type { Executor } from '../db/client.ts';
+import { ownCompanies } from '../companies/store.ts';
 import { arrival, company, document } from '../db/schema/index.ts';
 import { transaction } from '../events/record.ts';
 import { fetchFile, keep } from '../files/store.ts';
@@ -108,7 +109,7 @@ async function readHeld(services: Services, documentId: string, patient: boolean
 
 /** What the reader is told beforehand: what is ours is the buyer, wherever it stands, and never the supplier. */
 export const knownTo = async (db: Executor): Promise<Context> => ({
-  companies: await db.select({ name: company.name, taxId: company.taxId, email: company.mailAddress }).from(company),
+  companies: await ownCompanies(db),
 });
 
 /** What parts the documents of a scan from the scan folder, as its company has set it; other arrivals are parted by their pages alone. */

@@ -8,6 +8,7 @@ import { dropBill, knownSuppliers, makeBill, type SupplierRow } from '../bills/i
 import { join, waitingFor } from '../bills/join.ts';
 import { editable, findBill } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
+import { ownCompanies } from '../companies/store.ts';
 import { arrival, bill, company, document, documentPage } from '../db/schema/index.ts';
 import { cleaned } from '../db/text.ts';
 import { record } from '../events/record.ts';
@@ -37,7 +38,7 @@ export async function settlePart(
   const { pages, reading: seen } = cleaned({ pages: part.pages, reading: part.reading });
   await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
   for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
-  const companies = await tx.select({ id: company.id, name: company.name, taxId: company.taxId }).from(company);
+  const companies = await ownCompanies(tx);
   const addressed = matchCompany(seen.header.buyerName?.value ?? null, companies);
   const home = await moveTo(tx, came, row, addressed, parts);
   const suppliers = seen.kind === 'other' ? [] : await knownSuppliers(tx, home.companyId);

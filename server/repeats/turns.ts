@@ -1,9 +1,10 @@
 import { and, eq, isNull, lte, sql } from 'drizzle-orm';
-import { dueDate, parseTerms } from '@ledgerline/core/terms';
+import { dueOf } from '@ledgerline/core/terms';
 import { nextTurn, turnOf } from '@ledgerline/core/repeats';
 import { makeByHand } from '../bills/by-hand.ts';
 import { recheck } from '../bills/checking.ts';
 import type { Executor } from '../db/client.ts';
+import { calendarIn } from '../companies/store.ts';
 import { bill, company, repeat } from '../db/schema/index.ts';
 import { transaction } from '../events/record.ts';
 import { today, type Services } from '../services.ts';
@@ -37,14 +38,13 @@ async function turnsOf(tx: Executor, one: typeof repeat.$inferSelect, day: strin
     n = 0;
   for (; turn !== null && turn <= day && n < mostAtOnce; n++) {
     const { head, lines } = turnOf(one.template, one.fixed);
-    const terms = head.terms ? parseTerms(head.terms) : null;
     await makeByHand(tx, {
       companyId: one.companyId,
       head: {
         ...head,
         supplierId: one.supplierId,
         issueDate: turn,
-        dueDate: terms ? dueDate(turn, terms) : null,
+        dueDate: head.terms ? dueOf(turn, head.terms, await calendarIn(tx, one.companyId)) : null,
         // Nobody will send a number where no document comes.
         invoiceNumber: one.documentWithin === null ? `${one.name} ${turn}`.slice(0, 60) : null,
       },

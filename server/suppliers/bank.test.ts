@@ -119,9 +119,7 @@ describe('the same tax number or bank account under a second supplier', () => {
       address: null,
       currency: 'GBP',
       terms: 'net 30',
-      accountId: null,
-      costCentreId: null,
-      taxCodeId: null,
+      coding: {},
       rowVersion: 1,
     };
     const run = async (body: object) => world.run(changeSupplier, await world.as('Ines Okafor'), { id: supplier.id }, body);

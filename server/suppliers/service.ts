@@ -2,13 +2,15 @@ import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { type Static } from '@sinclair/typebox';
 import { ChangeSupplier, NewSupplier } from '@ledgerline/contract';
 import { isIban, squash } from '@ledgerline/core/reading';
-import { parseTerms } from '@ledgerline/core/terms';
+import { readTerms } from '@ledgerline/core/terms';
+import { codingOf, type Coding } from '@ledgerline/core/bills';
 import { recheckBills } from '../bills/checking.ts';
 import { command, type Caller, type Params } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { bankAccount, supplier } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import { setContacts } from './contacts.ts';
 
 export type SupplierRecord = typeof supplier.$inferSelect;
 
@@ -23,10 +25,12 @@ export function ibanOf(typed: string): string {
 }
 
 function termsFit(terms: string | null): void {
-  if (terms && !parseTerms(terms))
-    throw new Refusal(422, 'These terms are not understood. Write them as net 30, 30 eom or 2/10 n30.', [
-      { path: 'terms', sentence: 'Write terms as net 30, 30 eom or 2/10 n30.' },
-    ]);
+  if (terms && !readTerms(terms))
+    throw new Refusal(
+      422,
+      'These terms are not understood. Write them as net 30, 30 eom, 2/10 n30, or in parts: 30% on receipt, 70% 30 days.',
+      [{ path: 'terms', sentence: 'Write terms as net 30, 30 eom or 2/10 n30.' }],
+    );
 }
 
 /** Asks where another supplier has the same tax number or bank account; `evenSo` goes on. */
@@ -132,18 +136,18 @@ export const changeSupplier = command(
       throw new Refusal(409, 'Somebody else changed this supplier meanwhile. Load it again to see what is new.', [], 'changed');
     const columns = {
       ...columnsOf(input),
-      accountId: input.accountId,
-      costCentreId: input.costCentreId,
-      taxCodeId: input.taxCodeId,
+      ...codingOf({ ...before, ...(input.coding as Partial<Coding>) }),
       suggests: input.suggests ?? before.suggests,
       blocked: input.blocked === undefined ? before.blocked : (input.blocked?.trim() ?? null),
+      paymentsHeld: input.paymentsHeld === undefined ? before.paymentsHeld : (input.paymentsHeld?.trim() ?? null),
     };
     termsFit(columns.terms);
     await nameIsFree(tx, caller.company.id, columns.name, before.id);
     if (columns.taxId !== before.taxId)
       await asksIfShared(tx, caller.company.id, { id: before.id, taxId: columns.taxId }, input.evenSo ?? false);
     const was = Object.fromEntries(Object.keys(columns).map((name) => [name, before[name as keyof SupplierRecord]]));
-    const changed = difference(was, columns);
+    const contacts = await setContacts(tx, before, input.contacts);
+    const changed = difference({ ...was, contacts: contacts.was }, { ...columns, contacts: contacts.is });
     if (!changed) return { id: before.id };
     await tx.update(supplier).set(columns).where(eq(supplier.id, before.id));
     hand.record({ subject: { type: 'supplier', id: before.id }, verb: 'changed', ...changed });

@@ -3,19 +3,9 @@ import { and, asc, desc, eq, ne, sql, type SQL } from 'drizzle-orm';
 import type { BankAccount, ItemsQuery, SupplierAccount, SupplierItems, SupplierRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
-import {
-  bankAccount,
-  bill,
-  costCentre,
-  journalEntry,
-  ledgerAccount,
-  openItem,
-  person,
-  supplier,
-  supplierBills,
-  supplierOwed,
-  taxCode,
-} from '../db/schema/index.ts';
+import { bankAccount, bill, journalEntry, openItem, person, supplier, supplierBills, supplierOwed } from '../db/schema/index.ts';
+import { givenOf, namedIn, shownOf } from '../coding/named.ts';
+import { contactsOf } from './contacts.ts';
 import { notFound } from '../http/problems.ts';
 import { numberOf } from '../ledger/store.ts';
 
@@ -35,6 +25,7 @@ export async function listSuppliers(
       code: supplier.code,
       name: supplier.name,
       blocked: supplier.blocked,
+      paymentsHeld: supplier.paymentsHeld,
       currency: supplier.currency,
       terms: supplier.terms,
       taxId: supplier.taxId,
@@ -83,25 +74,16 @@ async function accountsOf(db: Executor, supplierId: string): Promise<BankAccount
 
 /** A supplier's master data, its bank accounts and what is open with it. Not found outside the company. */
 export async function supplierAccount(db: Executor, companyId: string, id: string): Promise<SupplierAccount> {
-  const [row] = await db
-    .select({
-      s: supplier,
-      account: sql<string | null>`${col(ledgerAccount.code)} || ' ' || ${col(ledgerAccount.name)}`,
-      centre: sql<string | null>`${col(costCentre.code)} || ' ' || ${col(costCentre.name)}`,
-      code: taxCode.code,
-    })
+  const [s] = await db
+    .select()
     .from(supplier)
-    .leftJoin(ledgerAccount, eq(ledgerAccount.id, supplier.accountId))
-    .leftJoin(costCentre, eq(costCentre.id, supplier.costCentreId))
-    .leftJoin(taxCode, eq(taxCode.id, supplier.taxCodeId))
     .where(and(eq(supplier.companyId, companyId), eq(supplier.id, id)));
-  if (!row) throw notFound('This supplier');
+  if (!s) throw notFound('This supplier');
   const open = await db
     .select({ currency: supplierOwed.currency, amount: supplierOwed.amount })
     .from(supplierOwed)
     .where(and(eq(supplierOwed.supplierId, id), ne(supplierOwed.amount, '0')))
     .orderBy(supplierOwed.currency);
-  const s = row.s;
   return {
     id: s.id,
     code: s.code,
@@ -114,12 +96,12 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     currency: s.currency,
     terms: s.terms,
     rowVersion: s.rowVersion,
-    accountId: s.accountId,
-    costCentreId: s.costCentreId,
-    taxCodeId: s.taxCodeId,
+    coding: givenOf(s),
+    usual: shownOf(s, await namedIn(db, companyId, [s])),
+    contacts: await contactsOf(db, s.id),
     suggests: s.suggests,
     blocked: s.blocked,
-    usual: { account: row.account, costCentre: row.centre, taxCode: row.code },
+    paymentsHeld: s.paymentsHeld,
     open,
   };
 }

@@ -1,11 +1,12 @@
 import type { ReactNode } from 'react';
-import type { HeaderField } from '@ledgerline/core/bills';
+import type { HeaderField, Operation } from '@ledgerline/core/bills';
+import { dueOf, instalments, type WorkingCalendar } from '@ledgerline/core/terms';
 import { dec } from '@ledgerline/core/money';
 import type { Bill } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { billsApi } from '../bills/api';
 import { ChoiceField } from '../ui/choice-field';
-import { money } from '../ui/format';
+import { money, showDay } from '../ui/format';
 import { AmountField, DateField, TextField } from '../ui/typed';
 import type { Desk } from './use-desk';
 
@@ -63,6 +64,21 @@ function sureness(bill: Bill, path: string): { hint: string | null; why: string 
   return { hint, why: [stored?.repaired ?? stored?.proof, sure].filter(Boolean).join(' · ') || null };
 }
 
+/** A supplier's terms, and the day that they make where none stands. */
+function termsOf(bill: Bill, terms: string, calendar: WorkingCalendar): Operation[] {
+  const due = bill.dueDate === null && bill.issueDate && bill.kind === 'invoice' ? dueOf(bill.issueDate, terms, calendar) : null;
+  return [{ do: 'set', field: 'terms', value: terms }, ...(due ? [{ do: 'set' as const, field: 'dueDate' as const, value: due }] : [])];
+}
+
+/** What of a bill falls due when, where it is paid in parts: in how many, and which. */
+function partsOf({ issueDate, dueDate, terms, gross, kind, currency }: Bill, calendar: WorkingCalendar): [string, string] | null {
+  if (!issueDate || !terms || !gross || kind !== 'invoice' || dueDate !== dueOf(issueDate, terms, calendar)) return null;
+  const parts = instalments(issueDate, terms, dec(gross), currency, calendar);
+  return (
+    parts && [`in ${parts.length} parts`, parts.map((p) => `${showDay(p.dueDate)}: ${money(p.amount.toFixed(), currency)}`).join(', ')]
+  );
+}
+
 /** How much of the head's twelve columns a field has, where it is not a quarter. */
 const spans: Partial<Record<HeaderField, string>> = {
   supplierId: 'col-span-6',
@@ -79,10 +95,10 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
   const look = (path: string) =>
     `line-field ${bill.unsure.includes(path) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === path && e.severity === 'stops') ? 'wanted' : ''}`;
   const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => desk.take(path) });
-  const f = (label: string, path: HeaderField, children: ReactNode, hint?: string | null) => {
+  const f = (label: string, path: HeaderField, children: ReactNode, hint?: string | null, why?: string) => {
     const sure = sureness(bill, path);
     return (
-      <Field label={label} path={path} bill={bill} hint={hint ?? sure.hint} why={sure.why} span={spans[path] ?? 'col-span-3'}>
+      <Field label={label} path={path} bill={bill} hint={hint ?? sure.hint} why={why ?? sure.why} span={spans[path] ?? 'col-span-3'}>
         {children}
       </Field>
     );
@@ -108,7 +124,7 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
             if (c) desk.know(c);
             desk.edit(
               { do: 'set', field: 'supplierId', value: c?.id ?? null },
-              ...(c?.terms && !bill.terms ? [{ do: 'set' as const, field: 'terms' as const, value: c.terms }] : []),
+              ...(c?.terms && !bill.terms ? termsOf(bill, c.terms, company) : []),
             );
           }}
         />,
@@ -142,9 +158,12 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
           {...common('dueDate', 'Due')}
           value={bill.dueDate}
           from={bill.issueDate}
+          calendar={company}
           onTerms={(terms) => desk.set('terms', terms)}
           onSave={(v) => desk.set('dueDate', v)}
         />,
+        partsOf(bill, company)?.[0],
+        partsOf(bill, company)?.[1],
       )}
       {text('Terms', 'terms')}
       {text('Order', 'purchaseOrder')}

@@ -29,6 +29,7 @@ import type {
   PutUsualCoding,
   RateList,
   SetCompany,
+  SetRoles,
   TaxCodeList,
   UsualCoding,
 } from '@ledgerline/contract';
@@ -53,8 +54,8 @@ export const settingsApi = api.injectEndpoints({
       query: ({ company, body }) => ({ url: at(company, '/people'), method: 'POST', body }),
       invalidatesTags: ['settings'],
     }),
-    setRoles: b.mutation<void, Of<{ id: string; roles: string[] }>>({
-      query: ({ company, id, roles }) => ({ url: at(company, `/people/${id}/roles`), method: 'PUT', body: { roles } }),
+    setRoles: b.mutation<void, Of<{ id: string; body: SetRoles }>>({
+      query: ({ company, id, body }) => ({ url: at(company, `/people/${id}/roles`), method: 'PUT', body }),
       invalidatesTags: ['settings', 'session'],
     }),
     accounts: b.infiniteQuery<AccountList, Of<{ q?: string }>, string | null>({

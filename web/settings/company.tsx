@@ -1,10 +1,14 @@
+import { useId, useState } from 'react';
+import { Controller } from 'react-hook-form';
 import { toast } from 'sonner';
+import { calendarCountries } from '@ledgerline/core/dates';
 import { SetCompany, type CompanySettings } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
+import { UsualCodingSection } from './usual-coding';
 
 export function CompanyArea() {
   const { company } = usePlace();
@@ -17,7 +21,10 @@ export function CompanyArea() {
       ) : !currentData ? (
         <Waiting />
       ) : (
-        <CompanyForm key={company.id} settings={currentData} />
+        <div className="min-h-0 grow overflow-auto">
+          <CompanyForm key={company.id} settings={currentData} />
+          <UsualCodingSection />
+        </div>
       )}
     </>
   );
@@ -34,7 +41,11 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
     suggests: settings.suggests,
     firstCodingUsual: settings.firstCodingUsual,
     taxTolerance: settings.taxTolerance,
+    billToNames: settings.billToNames,
+    rateBy: settings.rateBy,
+    dueOn: settings.dueOn,
   });
+  const known = (calendarCountries as readonly string[]).includes(settings.country);
   return (
     <form
       className="max-w-lg space-y-3 px-6 py-4"
@@ -46,6 +57,11 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
     >
       <Problem sentence={trouble} />
       <FormField form={form} name="name" label="Name" hint="As suppliers write it: a page addressed to it belongs here" />
+      <Controller
+        control={form.control}
+        name="billToNames"
+        render={({ field }) => <FormNames value={field.value ?? []} onChange={field.onChange} />}
+      />
       <FormField form={form} name="taxId" label="Tax number" empty="null" />
       <FormField form={form} name="mailAddress" label="Mail address for invoices" hint="What is sent here is taken in for this company" />
       <FormField
@@ -67,6 +83,27 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
         empty="null"
         hint="In the bill’s currency. Without one only rounding passes: a penny a row, two at least. What differs is posted with the code that has most tax"
       />
+      <FormField
+        form={form}
+        name="dueOn"
+        label="Where a due day is no working day"
+        hint={`When terms make a Saturday, a Sunday or a public holiday${known ? '' : '; holidays of this country are not known, only weekends'}`}
+        options={[
+          ['stays', 'It stays as the terms make it'],
+          ['next', 'The next working day'],
+          ['before', 'The working day before'],
+        ]}
+      />
+      <FormField
+        form={form}
+        name="rateBy"
+        label="Rate of bills in other currencies"
+        hint="What is posted keeps the rate it was posted with"
+        options={[
+          ['day', 'Of the bill’s day, or the last before it'],
+          ['month', 'Of the first of the bill’s month, or the last before it'],
+        ]}
+      />
       <FormTick form={form} name="suggests" label="Suggest coding from what was posted; without this only from what is set as usual" />
       <FormTick
         form={form}
@@ -82,5 +119,37 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
         </button>
       )}
     </form>
+  );
+}
+
+/** Names, one a line. */
+function FormNames({ value, onChange }: { value: string[]; onChange(names: string[]): void }) {
+  const id = useId();
+  const [typed, setTyped] = useState(value.join('\n'));
+  return (
+    <div className="text-[13px]">
+      <label htmlFor={id} className="quiet">
+        Other names on invoices, one a line
+      </label>
+      <textarea
+        id={id}
+        rows={2}
+        className="textarea textarea-sm mt-0.5 w-full"
+        aria-describedby={`${id}-said`}
+        value={typed}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          onChange(
+            e.target.value
+              .split('\n')
+              .map((n) => n.trim())
+              .filter((n) => n !== ''),
+          );
+        }}
+      />
+      <span id={`${id}-said`} className="mt-0.5 block text-[12px] quiet">
+        A house, a former name: a page addressed to one of them belongs here, too
+      </span>
+    </div>
   );
 }

@@ -1,13 +1,10 @@
 import { Users } from 'lucide-react';
-import { useState } from 'react';
-import { toast } from 'sonner';
-import { NewPerson, roles, type PersonRow, type Role } from '@ledgerline/contract';
-import { sentenceOf } from '../app/api';
+import { NewPerson, roles, SetRoles, type PersonRow, type Role } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import type { Column } from '../ui/data-table';
-import { Dialog, DialogEnd } from '../ui/dialog';
 import { FormField } from '../ui/form';
 import { FormDialog } from '../ui/form-dialog';
+import { money } from '../ui/format';
 import { settingsApi } from './api';
 import { ListArea } from './list-area';
 
@@ -17,11 +14,18 @@ const does: Record<Role, string> = {
   controller: 'posts, closes periods, verifies bank details',
   administrator: 'people and settings',
 };
-const columns: Column<PersonRow>[] = [
+const columnsOf = (base: string): Column<PersonRow>[] => [
   { id: 'name', head: 'Name', cell: (p) => <span className="font-medium">{p.name}</span> },
-  { id: 'title', head: 'Title', width: 210, minor: true, cell: (p) => p.title },
-  { id: 'email', head: 'Mail address', width: 240, minor: true, cell: (p) => p.email },
-  { id: 'roles', head: 'Roles', width: 230, cell: (p) => p.roles.join(', ') },
+  { id: 'title', head: 'Title', width: 180, minor: true, cell: (p) => p.title },
+  { id: 'email', head: 'Mail address', width: 220, minor: true, cell: (p) => p.email },
+  { id: 'roles', head: 'Roles', width: 190, cell: (p) => p.roles.join(', ') },
+  {
+    id: 'limits',
+    head: 'Codes and approves',
+    width: 210,
+    minor: true,
+    cell: (p) => limitsOf(p, base) || <span className="quiet">all</span>,
+  },
 ];
 
 export function PeopleArea() {
@@ -34,7 +38,7 @@ export function PeopleArea() {
         detail={`Who works in ${company.name}. Nobody approves a bill that they worked on`}
         what="person"
         rows={{ rows: currentData?.people ?? [], loading: !currentData && !error, error }}
-        columns={columns}
+        columns={columnsOf(company.baseCurrency)}
         rowId={(p) => p.id}
         {...(can('people:edit')
           ? {
@@ -105,25 +109,46 @@ function PersonForm({ close }: { close(): void }) {
   );
 }
 
+/** A person's roles here, and what they code and approve. */
 function RolesForm({ person, close }: { person: PersonRow; close(): void }) {
   const { company } = usePlace();
-  const [set, { isLoading }] = settingsApi.useSetRolesMutation();
-  const [chosen, choose] = useState(person.roles as Role[]);
+  const [set] = settingsApi.useSetRolesMutation();
   return (
-    <Dialog title={person.name} close={close}>
-      <form
-        className="space-y-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          set({ company: company.id, id: person.id, roles: chosen })
-            .unwrap()
-            .then(close, (error) => toast.error(sentenceOf(error)));
-        }}
-      >
-        <RoleTicks chosen={chosen} change={choose} />
-        <p className="text-[13px] quiet">Without a role they are not part of {company.name} any more; what they did stays.</p>
-        <DialogEnd close={close} action="Save" busy={isLoading} />
-      </form>
-    </Dialog>
+    <FormDialog
+      title={person.name}
+      schema={SetRoles}
+      values={{ roles: person.roles as Role[], range: person.range }}
+      action="Save"
+      send={(body) => set({ company: company.id, id: person.id, body }).unwrap().then(close)}
+      close={close}
+    >
+      {(form) => (
+        <>
+          <RoleTicks chosen={form.watch('roles') as Role[]} change={(next) => form.setValue('roles', next)} />
+          <p className="text-[13px] quiet">Without a role they are not part of {company.name} any more; what they did stays.</p>
+          <div className="grid grid-cols-2 gap-x-3">
+            <FormField
+              form={form}
+              name="range.accounts"
+              label="Codes and approves accounts"
+              empty="null"
+              hint="6100 to 6199, 63*; empty: all"
+            />
+            <FormField form={form} name="range.costCentres" label="and cost centres" empty="null" hint="200 to 299; empty: all" />
+          </div>
+          <FormField
+            form={form}
+            name="range.most"
+            label={`Approves bills up to, in ${company.baseCurrency}`}
+            empty="null"
+            hint="With tax; empty: any amount"
+          />
+        </>
+      )}
+    </FormDialog>
   );
 }
+
+/** "6100 to 6199 · up to 500.00": the limits of what a person codes and approves. */
+const limitsOf = ({ range: { accounts, costCentres, most } }: PersonRow, base: string): string =>
+  [accounts, costCentres && `cost centres ${costCentres}`, most && `up to ${money(most, base)}`].filter(Boolean).join(' · ');

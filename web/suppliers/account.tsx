@@ -5,7 +5,9 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { money, showDay } from '../ui/format';
 import { useNewBill } from '../bills/new-bill';
+import { inSentence } from '@ledgerline/core/checks';
 import { LearnedDialog } from '../coding/learned';
+import { useCodingFields } from '../coding/rule-dialog';
 import { suppliersApi } from './api';
 import { BankAccounts } from './bank';
 import { EditSupplier } from './edit';
@@ -55,6 +57,7 @@ export function SupplierPage() {
   const [params] = useSearchParams();
   const { company, can } = usePlace();
   const { currentData: data, error } = suppliersApi.useSupplierQuery({ company: company.id, id });
+  const fields = useCodingFields();
   const newBill = useNewBill();
   const [editing, edit] = useState(false);
   const [learned, showLearned] = useState(false);
@@ -68,13 +71,19 @@ export function SupplierPage() {
     ['Telephone', data.phone],
     ['Address', data.address],
     ['Terms', data.terms],
-    ['Usual account', data.usual.account],
-    ['Usual cost centre', data.usual.costCentre],
-    ['Usual tax code', data.usual.taxCode],
+    ...fields.map(([field, , label]): [string, string | null] => {
+      const one = data.usual.find((u) => u.field === field);
+      return [`Usual ${inSentence(label)}`, one ? `${one.code} ${one.name}` : null];
+    }),
   ];
   return (
     <div className="flex h-full flex-col">
-      <Head title={data.name} detail={data.blocked ? `${data.code} · blocked: ${data.blocked}` : data.code}>
+      <Head
+        title={data.name}
+        detail={[data.code, data.blocked && `blocked: ${data.blocked}`, data.paymentsHeld && `payments held: ${data.paymentsHeld}`]
+          .filter(Boolean)
+          .join(' · ')}
+      >
         <span>
           Open:{' '}
           <b>
@@ -117,7 +126,7 @@ export function SupplierPage() {
             remember={`Items ${show} ${id}`}
             {...rows}
             columns={columns}
-            rowId={(i) => i.entryId}
+            rowId={(i) => `${i.entryId} ${i.dueDate}`}
             empty="No items here."
           />
         </div>
@@ -131,6 +140,22 @@ export function SupplierPage() {
               </div>
             ))}
           </dl>
+          {data.contacts.length > 0 && (
+            <section aria-label="Contacts" className="mt-4 border-t hair pt-3 text-[14px]">
+              <h2 className="mb-1 text-[12px] quiet">Contacts</h2>
+              {data.contacts.map((c, i) => (
+                <p key={i} className="mb-2 break-words">
+                  {c.name}
+                  {c.about && <span className="quiet"> · {c.about}</span>}
+                  {[c.email, c.phone].filter(Boolean).map((reach) => (
+                    <span key={reach} className="block text-[13px]">
+                      {reach}
+                    </span>
+                  ))}
+                </p>
+              ))}
+            </section>
+          )}
         </aside>
       </div>
       {learned && <LearnedDialog supplier={data} close={() => showLearned(false)} />}

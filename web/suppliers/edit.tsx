@@ -1,6 +1,10 @@
+import { X } from 'lucide-react';
+import { useFieldArray, type Path, type UseFormReturn } from 'react-hook-form';
+import { inSentence } from '@ledgerline/core/checks';
 import type { Static } from '@sinclair/typebox';
 import { ChangeSupplier, NewSupplier, type Choice, type SupplierAccount } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
+import { useCodingFields } from '../coding/rule-dialog';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { FormDialog } from '../ui/form-dialog';
@@ -60,7 +64,7 @@ export function SupplierDialog({
 export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; close(): void }) {
   const { company } = usePlace();
   const [change] = suppliersApi.useChangeSupplierMutation();
-  const { usual } = supplier;
+  const fields = useCodingFields();
   return (
     <FormDialog
       title={`Change ${supplier.name}`}
@@ -73,11 +77,11 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
         address: supplier.address,
         currency: supplier.currency,
         terms: supplier.terms,
-        accountId: supplier.accountId,
-        costCentreId: supplier.costCentreId,
-        taxCodeId: supplier.taxCodeId,
+        coding: Object.fromEntries(fields.map(([field]) => [field, supplier.coding[field] ?? null])),
         suggests: supplier.suggests,
         blocked: supplier.blocked,
+        paymentsHeld: supplier.paymentsHeld,
+        contacts: supplier.contacts,
         rowVersion: supplier.rowVersion,
       }}
       action="Save"
@@ -94,9 +98,19 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
             <FormField form={form} name="phone" label="Telephone" empty="null" />
             <FormField form={form} name="currency" label="Currency" />
             <FormField form={form} name="terms" label="Payment terms" empty="null" />
-            <FormChoice form={form} name="accountId" label="Usual account" of="accounts" shown={usual.account} />
-            <FormChoice form={form} name="costCentreId" label="Usual cost centre" of="cost-centres" shown={usual.costCentre} />
-            <FormChoice form={form} name="taxCodeId" label="Usual tax code" of="tax-codes" shown={usual.taxCode} />
+            {fields.map(([field, of, label]) => {
+              const one = supplier.usual.find((u) => u.field === field);
+              return (
+                <FormChoice
+                  key={field}
+                  form={form}
+                  name={`coding.${field}` as Path<ChangeSupplier & Record<string, unknown>>}
+                  label={`Usual ${inSentence(label)}`}
+                  of={of}
+                  shown={one ? `${one.code} ${one.name}` : null}
+                />
+              );
+            })}
           </div>
           <FormField form={form} name="address" label="Address" empty="null" />
           <FormField
@@ -106,9 +120,46 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
             empty="null"
             hint="While a reason stands here, none of its bills can go on"
           />
+          <FormField
+            form={form}
+            name="paymentsHeld"
+            label="Payments held because"
+            empty="null"
+            hint="Its bills go on; nothing is paid to it while a reason stands here"
+          />
+          <Contacts form={form as unknown as UseFormReturn<ChangeSupplier>} />
           <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />
         </>
       )}
     </FormDialog>
+  );
+}
+
+/** Whom one reaches there, and what about. */
+function Contacts({ form }: { form: UseFormReturn<ChangeSupplier> }) {
+  const { fields, append, remove } = useFieldArray({ control: form.control, name: 'contacts' });
+  return (
+    <fieldset>
+      <legend className="sr-only">Contacts</legend>
+      {fields.map((field, i) => (
+        <div key={field.id} className="mb-1 grid grid-cols-[1fr_1fr_1.3fr_1fr_28px] items-end gap-x-2">
+          <FormField form={form} name={`contacts.${i}.name`} label="Contact" />
+          <FormField form={form} name={`contacts.${i}.about`} label="About" empty="null" />
+          <FormField form={form} name={`contacts.${i}.email`} label="Mail address" empty="null" />
+          <FormField form={form} name={`contacts.${i}.phone`} label="Telephone" empty="null" />
+          <button type="button" className="btn btn-ghost btn-sm px-1" aria-label={`Remove contact ${i + 1}`} onClick={() => remove(i)}>
+            <X size={14} aria-hidden />
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm -ml-2"
+        disabled={fields.length >= 20}
+        onClick={() => append({ name: '', about: null, email: null, phone: null })}
+      >
+        Another contact …
+      </button>
+    </fieldset>
   );
 }

@@ -20,6 +20,11 @@ const columns: Column<SupplierRow>[] = [
     cell: (s) => (
       <>
         <span className="font-medium text-primary">{s.name}</span>
+        {s.paymentsHeld && (
+          <span className="ml-2 text-[12px] text-accent" title={s.paymentsHeld}>
+            payments held
+          </span>
+        )}
         {s.blocked && (
           <span className="ml-2 text-[12px] text-error" title={s.blocked}>
             blocked

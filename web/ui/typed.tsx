@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { typedDate } from '@ledgerline/core/dates';
 import { calculate, minorUnits } from '@ledgerline/core/money';
-import { dueDate, parseTerms } from '@ledgerline/core/terms';
+import { dueOf, type WorkingCalendar } from '@ledgerline/core/terms';
 import { dateOrder, money, showDay, todayIso } from './format';
 
 interface Props {
@@ -99,14 +99,15 @@ export function AmountField({ value, onSave, currency, plain, ...props }: Props 
   );
 }
 
-/** A date: 3/11 in the order of the person's language, 3 nov, today; with `from`, payment terms too (net 15, 30 eom). */
+/** A date: 3/11 in the order of the person's language, 3 nov, today; with `from`, payment terms too (net 15, 30 eom, 50% 30 days, 50% 60 days). */
 export function DateField({
   value,
   onSave,
   from,
+  calendar,
   onTerms,
   ...props
-}: Props & Value & { from?: string | null; onTerms?(terms: string): void }) {
+}: Props & Value & { from?: string | null; calendar?: WorkingCalendar; onTerms?(terms: string): void }) {
   return (
     <Typed
       {...props}
@@ -121,10 +122,10 @@ export function DateField({
           onSave(day);
           return true;
         }
-        const terms = from ? parseTerms(typed) : null;
-        if (!terms || !from) return false;
+        const due = from ? dueOf(from, typed, calendar) : null;
+        if (!due) return false;
         onTerms?.(typed);
-        onSave(dueDate(from, terms));
+        onSave(due);
         return true;
       }}
     />

@@ -154,7 +154,8 @@ export const openItem = pgTable(
     entryDate: day('entry_date'),
   },
   (t) => [
-    unique('open_item_once').on(t.entryId),
+    // One a due day: what is paid in parts has several.
+    unique('open_item_once').on(t.entryId, t.dueDate).nullsNotDistinct(),
     unique('open_item_of_company').on(t.id, t.companyId),
     index('open_item_source').on(t.sourceType, t.sourceId),
     index('open_item_supplier').on(t.companyId, t.supplierId, t.dueDate),

@@ -65,6 +65,7 @@ export const supplierWriter: Writer = {
     costCentre: null,
     taxCode: null,
     blocked: null,
+    paymentsHeld: null,
     iban: null,
   }),
   tidy: (values, own) => ({
@@ -87,8 +88,21 @@ export const supplierWriter: Writer = {
       .leftJoin(taxCode, eq(taxCode.id, supplier.taxCodeId))
       .where(eq(supplier.companyId, companyId));
     return new Map(
-      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms, blocked }, ibans: own, ...named }) => {
-        const values: ImportValues = { code, name, taxId, email, phone, address, currency, terms, ...named, blocked, iban: own[0] ?? null };
+      rows.map(({ s: { id, code, name, taxId, email, phone, address, currency, terms, blocked, paymentsHeld }, ibans: own, ...named }) => {
+        const values: ImportValues = {
+          code,
+          name,
+          taxId,
+          email,
+          phone,
+          address,
+          currency,
+          terms,
+          ...named,
+          blocked,
+          paymentsHeld,
+          iban: own[0] ?? null,
+        };
         return [keyOf(spec, values), { id, values, ibans: own }];
       }),
     );
@@ -131,6 +145,7 @@ export const supplierWriter: Writer = {
         costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
         taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
         blocked: text(v['blocked']),
+        paymentsHeld: text(v['paymentsHeld']),
       })),
       ['id'],
     );
