@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { codingFields, dimensionFields } from '@ledgerline/core/bills';
-import { Code, Id, Name, Nullable, validity } from './shared.ts';
+import { Code, Day, Id, Name, Nullable, validity } from './shared.ts';
 
 export const DimensionField = Type.Union(dimensionFields.map((field) => Type.Literal(field)));
 export const CodingField = Type.Union(codingFields.map((field) => Type.Literal(field)));
@@ -15,19 +15,32 @@ export const PutDimension = Type.Object({
   name: Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' }),
   always: Type.Boolean(),
   active: Type.Boolean(),
+  /** Its values are the company's fixed assets; as it is where it is not said. */
+  assets: Type.Optional(Type.Boolean()),
 });
-export const DimensionRow = Type.Composite([PutDimension, Type.Object({ field: DimensionField, values: Type.Integer() })]);
+export const DimensionRow = Type.Composite([
+  Type.Omit(PutDimension, ['assets']),
+  Type.Object({ field: DimensionField, values: Type.Integer(), assets: Type.Boolean() }),
+]);
 export const DimensionList = Type.Object({ dimensions: Type.Array(DimensionRow) });
 export const DimensionMade = Type.Object({ field: DimensionField });
 
+const detail = Nullable(Type.String({ maxLength: 120 }));
+/** What is known of a fixed asset: the account it stands on, the day it came into use, what is on its plate, and where it is. */
+export const Asset = Type.Object({ accountId: Nullable(Id), inUseFrom: Nullable(Day), serial: detail, location: detail });
 export const PutDimensionValue = Type.Object({
   field: DimensionField,
   code: Code,
   name: Name,
   going: Type.Optional(Going),
+  /** Of a fixed asset; as it is where it is not said. */
+  asset: Type.Optional(Asset),
   ...validity,
 });
-export const DimensionValueRow = Type.Composite([Type.Omit(PutDimensionValue, ['going']), Type.Object({ id: Id, going: GoingShown })]);
+export const DimensionValueRow = Type.Composite([
+  Type.Omit(PutDimensionValue, ['going', 'asset']),
+  Type.Object({ id: Id, going: GoingShown, asset: Asset, account: Nullable(Type.String()) }),
+]);
 export const DimensionValueList = Type.Object({ values: Type.Array(DimensionValueRow), next: Nullable(Type.String()) });
 export const DimensionValuesQuery = Type.Object({
   field: DimensionField,
@@ -63,6 +76,7 @@ export const CombinationEffect = Type.Object({
 
 export type Going = Static<typeof Going>;
 export type GoingShown = Static<typeof GoingShown>;
+export type Asset = Static<typeof Asset>;
 export type PutDimension = Static<typeof PutDimension>;
 export type DimensionRow = Static<typeof DimensionRow>;
 export type DimensionList = Static<typeof DimensionList>;

@@ -24,6 +24,7 @@ const called: Record<Named, string> = {
   'cost-centre': 'cost centre',
   'tax-code': 'tax code',
   dimension: 'dimension',
+  'dimension-value': 'value of a dimension',
   person: 'person here with the mail address',
 };
 /** The longest chain of parents, as the database has it. */

@@ -35,6 +35,15 @@ const monthFields = months.map((label, i): ImportField => {
   };
 });
 
+/** "Project ROOF, Fund GENERAL": each by its dimension's name and its own code. */
+const going: ImportField = {
+  key: 'going',
+  label: 'Filled in with it',
+  names: ['goes with', 'default dimensions', 'linked values'],
+  kind: 'text',
+  most: 600,
+};
+
 /** What each list takes, in the order of a template's columns. */
 export const lists: Record<ImportList, ListSpec> = {
   accounts: {
@@ -57,6 +66,15 @@ export const lists: Record<ImportList, ListSpec> = {
         otherwise: false,
       },
       { key: 'postable', label: 'Takes lines', names: ['postable', 'direct posting', 'posting allowed'], kind: 'yes-no', otherwise: true },
+      {
+        key: 'needsDimensions',
+        label: 'Needs',
+        names: ['needs dimensions', 'required dimensions', 'dimensions required'],
+        kind: 'text',
+        most: 300,
+        anyCase: true,
+      },
+      going,
       ...days,
     ],
   },
@@ -75,6 +93,7 @@ export const lists: Record<ImportList, ListSpec> = {
         names: ['owner', 'manager', 'responsible', 'budget holder', 'owner mail address'],
         kind: 'person',
       },
+      going,
       ...days,
     ],
   },
@@ -84,9 +103,14 @@ export const lists: Record<ImportList, ListSpec> = {
     key: ['dimension', 'code'],
     fields: [
       { key: 'dimension', label: 'Dimension', names: ['kind', 'list', 'analysis'], kind: 'dimension', required: true },
-      { ...code, names: ['number', 'no', 'id', 'project', 'project code', 'project number'] },
-      { ...name, names: [...name.names, 'project name'] },
+      { ...code, names: ['number', 'no', 'id', 'project', 'project code', 'project number', 'asset', 'asset number'] },
+      { ...name, names: [...name.names, 'project name', 'asset name'] },
       ...days,
+      going,
+      { key: 'account', label: 'Asset account', names: ['account', 'class account', 'balance sheet account'], kind: 'account' },
+      { key: 'inUseFrom', label: 'In use from', names: ['acquired', 'acquisition date', 'in service', 'bought on'], kind: 'day' },
+      { key: 'serial', label: 'Serial number', names: ['serial', 'serial no', 'plate'], kind: 'text', most: 120 },
+      { key: 'location', label: 'Location', names: ['place', 'site', 'where'], kind: 'text', most: 120 },
     ],
   },
   'tax-codes': {
@@ -119,6 +143,14 @@ export const lists: Record<ImportList, ListSpec> = {
         names: ['output account', 'owed account', 'liability account'],
         kind: 'account',
       },
+      { key: 'withheld', label: 'Withheld %', names: ['withholding', 'withholding rate', 'retained %'], kind: 'decimal', among: 'percent' },
+      {
+        key: 'withheldAccount',
+        label: 'Account for what is withheld',
+        names: ['withholding account', 'retention account'],
+        kind: 'account',
+      },
+      { key: 'laterRates', label: 'Later rates', names: ['rate changes', 'new rates', 'rates from'], kind: 'text', most: 400 },
       ...days,
     ],
   },

@@ -1,6 +1,6 @@
 export type ImportList = 'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'items' | 'budgets' | 'suppliers' | 'rates';
 /** What another list's row is named by in a cell: its code, a dimension's name, or a person's mail address. */
-export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'person'] as const;
+export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'dimension-value', 'person'] as const;
 export type Named = (typeof named)[number];
 export type FieldKind = 'code' | 'text' | 'decimal' | 'day' | 'year' | 'yes-no' | 'currency' | 'one-of' | 'terms' | 'iban' | Named;
 
@@ -11,6 +11,7 @@ export interface ImportField {
   kind: FieldKind;
   required?: boolean;
   /** The most letters. */ most?: number;
+  /** Large and small letters say the same. */ anyCase?: boolean;
   /** Of a decimal: above zero, zero or more, or a percentage from 0 to 100. */ among?: 'positive' | 'not-negative' | 'percent';
   /** Of `one-of`. */ options?: readonly string[];
   /** What an empty cell of a yes or no means. */ otherwise?: boolean;

@@ -138,7 +138,7 @@ export async function choicesFor(
       );
     default: {
       const own = and(eq(dimensionValue.field, of), openIn(dimensionValue, day), fits(dimensionValue.code));
-      return shownAs(await find(db, dimensionValue, asker, q, own), () => null);
+      return shownAs(await find(db, dimensionValue, asker, q, own), (v) => v.location);
     }
   }
 }

@@ -50,9 +50,26 @@ async function broughtBy(db: Executor, companyId: string, ids: readonly string[]
     )
     .where(and(eq(goingWith.companyId, companyId), inArray(goingWith.sourceId, [...ids]), openIn(dimensionValue, day)))
     .orderBy(asc(goingWith.field));
+  const assets = await db
+    .select({ source: dimensionValue.id, id: ledgerAccount.id, code: ledgerAccount.code, name: ledgerAccount.name })
+    .from(dimensionValue)
+    .innerJoin(ledgerAccount, eq(ledgerAccount.id, dimensionValue.accountId))
+    .where(
+      and(
+        eq(dimensionValue.companyId, companyId),
+        inArray(dimensionValue.id, [...ids]),
+        openIn(ledgerAccount, day),
+        ledgerAccount.postable,
+        inArray(ledgerAccount.kind, ['expense', 'asset']),
+      ),
+    );
   const brought = new Map<string, Brought>();
-  for (const { source, ...one } of [...taxes.map((t) => ({ ...t, field: 'taxCodeId' as const })), ...values])
-    brought.set(source, [...(brought.get(source) ?? []), one]);
+  const all = [
+    ...taxes.map((t) => ({ ...t, field: 'taxCodeId' as const })),
+    ...assets.map((a) => ({ ...a, field: 'accountId' as const })),
+    ...values,
+  ];
+  for (const { source, ...one } of all) brought.set(source, [...(brought.get(source) ?? []), one]);
   return brought;
 }
 

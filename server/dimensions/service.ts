@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { dimensionFields, type DimensionField } from '@ledgerline/core/bills';
-import { PutDimension, PutDimensionValue } from '@ledgerline/contract';
+import { PutDimension, PutDimensionValue, type Asset } from '@ledgerline/contract';
 import { rowIn } from '../accounts/row.ts';
 import { recheckBills } from '../bills/checking.ts';
 import { command, type Caller, type Params } from '../commands/command.ts';
@@ -21,7 +21,12 @@ async function dimensionIn(tx: Executor, caller: Caller, params: Params): Promis
   if (!row) throw notFound('This dimension');
   return row;
 }
-const columns = ({ name, always, active }: PutDimension) => ({ name: name.trim(), always, active });
+const columns = ({ name, always, active, assets }: PutDimension) => ({
+  name: name.trim(),
+  always,
+  active,
+  ...(assets === undefined ? {} : { assets }),
+});
 
 /** A dimension more. There is room for six. */
 export const newDimension = command({ body: PutDimension, may: 'settings:edit' }, async (tx, caller, input, hand) => {
@@ -60,6 +65,15 @@ export const changeDimension = command(
   },
 );
 
+/** What is known of an asset, as columns; only where the dimension is the one of assets. */
+function assetColumns(of: Row, asset: Asset | undefined) {
+  if (asset === undefined) return {};
+  if (!of.assets && Object.values(asset).some((value) => value !== null))
+    throw new Refusal(422, `${of.name} is not the dimension of fixed assets.`);
+  const text = (value: string | null) => value?.trim() || null;
+  return { accountId: asset.accountId, inUseFrom: asset.inUseFrom, serial: text(asset.serial), location: text(asset.location) };
+}
+
 const valueIn = rowIn(dimensionValue, 'This value');
 const valueColumns = ({ code, name, active, validFrom, validTo }: PutDimensionValue) => ({
   code,
@@ -72,8 +86,8 @@ const valueColumns = ({ code, name, active, validFrom, validTo }: PutDimensionVa
 export const newDimensionValue = command({ body: PutDimensionValue, may: 'settings:edit' }, async (tx, caller, input, hand) => {
   const companyId = caller.company.id,
     { field } = input,
-    put = valueColumns(input);
-  await dimensionIn(tx, caller, { field });
+    of = await dimensionIn(tx, caller, { field }),
+    put = { ...valueColumns(input), ...assetColumns(of, input.asset) };
   const [made] = await tx
     .insert(dimensionValue)
     .values({ companyId, field, ...put })
@@ -86,10 +100,10 @@ export const newDimensionValue = command({ body: PutDimensionValue, may: 'settin
 export const changeDimensionValue = command(
   { body: PutDimensionValue, may: 'settings:edit', subject: valueIn },
   async (tx, caller, input, hand) => {
-    const { id, companyId, field, ...was } = hand.subject,
-      put = valueColumns(input);
+    const { id, companyId, field, ...was } = hand.subject;
     if (input.field !== field)
       throw new Refusal(422, 'A value stays in its dimension.', [{ path: 'field', sentence: 'A value stays in its dimension.' }]);
+    const put = { ...valueColumns(input), ...assetColumns(await dimensionIn(tx, caller, { field }), input.asset) };
     await tx.update(dimensionValue).set(put).where(eq(dimensionValue.id, id));
     const going = await setGoing(tx, companyId, 'ofValueId', id, input.going, field);
     const changed = difference({ ...was, going: going.was }, { ...put, going: going.is });

@@ -5,7 +5,7 @@ import type { Dimension } from '@ledgerline/core/checks';
 import type { DimensionRow, DimensionValueRow } from '@ledgerline/contract';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
-import { dimension, dimensionValue } from '../db/schema/index.ts';
+import { dimension, dimensionValue, ledgerAccount } from '../db/schema/index.ts';
 import { goingOf } from './going.ts';
 
 /** The company's dimensions, closed ones too, with how many values each has. */
@@ -16,6 +16,7 @@ export async function listDimensions(db: Executor, companyId: string): Promise<D
       name: dimension.name,
       always: dimension.always,
       active: dimension.active,
+      assets: dimension.assets,
       values: sql<number>`(select count(*)::int from dimension_value v where v.company_id = ${col(dimension.companyId)} and v.field = ${col(dimension.field)})`,
     })
     .from(dimension)
@@ -43,13 +44,19 @@ export async function listValues(
   limit: number,
 ): Promise<DimensionValueRow[]> {
   const rows = await db
-    .select()
+    .select({ v: dimensionValue, account: sql<string | null>`${col(ledgerAccount.code)} || ' ' || ${col(ledgerAccount.name)}` })
     .from(dimensionValue)
+    .leftJoin(ledgerAccount, eq(ledgerAccount.id, dimensionValue.accountId))
     .where(
       and(
         eq(dimensionValue.companyId, companyId),
         eq(dimensionValue.field, field),
-        q ? or(sql`${dimensionValue.code} ilike ${like(q).slice(1)}`, sql`${dimensionValue.name} ilike ${like(q)}`) : undefined,
+        q
+          ? or(
+              sql`${dimensionValue.code} ilike ${like(q).slice(1)}`,
+              sql`concat_ws(' ', ${dimensionValue.name}, ${dimensionValue.serial}, ${dimensionValue.location}) ilike ${like(q)}`,
+            )
+          : undefined,
         after ? sql`(${dimensionValue.code}, ${dimensionValue.id}) > (${after[0]}, ${after[1]}::uuid)` : undefined,
       ),
     )
@@ -58,9 +65,14 @@ export async function listValues(
   const going = await goingOf(
     db,
     companyId,
-    rows.map((r) => r.id),
+    rows.map((r) => r.v.id),
   );
-  return rows.map(({ companyId: _, ...row }) => ({ ...row, going: going.get(row.id) ?? [] }));
+  return rows.map(({ v: { companyId: _, accountId, inUseFrom, serial, location, ...row }, account }) => ({
+    ...row,
+    account,
+    asset: { accountId, inUseFrom, serial, location },
+    going: going.get(row.id) ?? [],
+  }));
 }
 
 /** The columns of a line's dimensions, to be selected together. */

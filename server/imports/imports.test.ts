@@ -280,6 +280,55 @@ describe('values of a company’s own dimensions from a file', () => {
   });
 });
 
+describe('what goes with the rows of a list', () => {
+  const errors = async (run: ImportRun) => (await findingsOf(world.database.db, mine(), run.id, { severity: 'error' }, 0)).map((f) => [f.row, f.sentence]); // prettier-ignore
+  it('comes with accounts: what they need, and what is filled in with them, in any order and case', async () => {
+    const head = 'Code,Name,Kind,Needs,Filled in with it';
+    const run = await take('accounts', [head, '7901,Roof works,expense,"fund, PROJECT","fund roof; Project ROOF"', '7902,Bad,expense,Branch,Project NONE', '7903,Twice,expense,,"Project ROOF, project roof"'].join('\n')); // prettier-ignore
+    expect(await errors(run)).toEqual([
+      [3, 'There is no dimension “Branch”.'],
+      [3, 'There is no “Project NONE” among the dimensions. Write the dimension’s name and the value’s code.'],
+      [4, 'One value of each dimension goes with it.'],
+    ]);
+    await through(run, true);
+    const [made] = await world.rows(`select id, needs_dimensions from ledger_account where code = '7901'`);
+    expect(made.needs_dimensions).toEqual(['dimension1', 'dimension2']);
+    const going = () => world.rows(`select field from going_with where account_id = $1 order by field`, made.id);
+    expect(await going()).toEqual([{ field: 'dimension1' }, { field: 'dimension2' }]);
+    expect(
+      (await take('accounts', [head, '7901,Roof works,expense,"Project, Fund","Project ROOF, Fund ROOF"'].join('\n'))).counts.same,
+    ).toBe(1);
+    await through(await take('accounts', [head, '7901,Roof works,expense,Fund,'].join('\n')));
+    expect(await going()).toEqual([]);
+    await through(await take('accounts', 'Code,Name,Kind\n7901,Roof works again,expense'));
+    expect((await world.rows(`select needs_dimensions from ledger_account where code = '7901'`))[0].needs_dimensions).toEqual([
+      'dimension2',
+    ]);
+  });
+  it('comes with cost centres and with values', async () => {
+    await through(await take('cost-centres', 'Code,Name,Filled in with it\n290,Wetland,Project ROOF'));
+    await through(await take('dimension-values', 'Dimension,Code,Name,Filled in with it\nProject,POND,Pond,Fund ROOF'));
+    const rows = await world.rows(`select c.code as centre, o.code as value, v.code, g.field from going_with g join dimension_value v on v.id = g.value_id
+      left join cost_centre c on c.id = g.cost_centre_id left join dimension_value o on o.id = g.of_value_id where g.account_id is null order by c.code`); // prettier-ignore
+    expect(rows).toEqual([
+      { centre: '290', value: null, code: 'ROOF', field: 'dimension1' },
+      { centre: null, value: 'POND', code: 'ROOF', field: 'dimension2' },
+    ]);
+  });
+  it('comes with tax codes: later rates and what is withheld', async () => {
+    const run = await take('tax-codes', ['Code,Name,Rate,Account,Withheld %,Account for what is withheld,Later rates', 'WH,Withheld,20,1800,10,2200,2028-07-01 22%; 2027-01-01 21', 'WA,No account,20,1800,10,,', 'WB,Days,20,1800,,,2027-02-30 21', 'WC,Twice,20,1800,,,2027-01-01 21; 2027-01-01 22'].join('\n')); // prettier-ignore
+    expect(await errors(run)).toEqual([
+      [3, 'What is withheld needs an account that it is owed on.'],
+      [4, 'Later rates are not understood. Write them as 2027-01-01 21; 2028-07-01 22.'],
+      [5, 'Two rates begin on the same day.'],
+    ]);
+    await through(run, true);
+    expect(await world.rows(`select withheld, later_rates from tax_code where code = 'WH'`)).toEqual([
+      { withheld: '10', later_rates: [{ from: '2027-01-01', rate: '21' }, { from: '2028-07-01', rate: '22' }] },
+    ]); // prettier-ignore
+  });
+});
+
 describe('lists as files', () => {
   it.each(importLists)('%s written and brought in again change nothing, as CSV and as XLSX', async (list) => {
     const table = await tableOfList(world.database.db, mine(), list, '', false);

@@ -34,22 +34,22 @@ const slice = 2000;
 
 /** Whether a field says the same: figures by their value, names of other rows whatever their case. */
 function same(writer: Writer, before: ImportValues, after: ImportValues): boolean {
-  return writer.spec.fields.every(({ key, kind }) => {
+  return writer.spec.fields.every(({ key, kind, anyCase }) => {
     const [a, b] = [before[key] ?? null, after[key] ?? null];
     if (a === b) return true;
     if (typeof a !== 'string' || typeof b !== 'string') return false;
     if (kind === 'decimal') return dec(a).eq(dec(b));
-    return (named as readonly string[]).includes(kind) && a.toLowerCase() === b.toLowerCase();
+    return (anyCase || (named as readonly string[]).includes(kind)) && a.toLowerCase() === b.toLowerCase();
   });
 }
 
 /** A row as it would be: what the file says over what is there, or over what a new row begins with. Bank details are never emptied. */
-function merged(writer: Writer, values: ImportValues, own: Current | null): ImportValues {
+function merged(writer: Writer, values: ImportValues, own: Current | null, ids: Ids): ImportValues {
   const said = Object.entries(values).filter(
     ([key, value]) => value !== null || writer.spec.fields.find((f) => f.key === key)?.kind !== 'iban',
   );
   const after: ImportValues = { ...(own ? own.values : writer.fresh(values)), ...Object.fromEntries(said) };
-  return writer.tidy ? writer.tidy(after, own) : after;
+  return writer.tidy ? writer.tidy(after, own, ids) : after;
 }
 
 /** Looks through a table against what the company has: what is wrong, and what would be made, changed or stay. Changes nothing. */
@@ -75,8 +75,8 @@ export async function trialOf(tx: Executor, companyId: string, { list, heads, ro
   const changes: Trial['changes'] = [];
   for (const { row, values } of good) {
     const own = there.get(keyOf(writer.spec, values)) ?? null,
-      after = merged(writer, values, own);
-    const doubts = writer.doubts?.(after, there, own) ?? [];
+      after = merged(writer, values, own, ids);
+    const doubts = writer.doubts?.(after, there, own, ids) ?? [];
     for (const { severity, sentence } of doubts) findings.push({ row, column: null, cell: null, severity, sentence });
     if (doubts.some((d) => d.severity === 'error')) {
       counts.bad++;

@@ -1,12 +1,15 @@
 import { inSentence } from '@ledgerline/core/checks';
 import { Plus, Settings2 } from 'lucide-react';
 import { useState } from 'react';
-import { PutDimension, PutDimensionValue, type DimensionRow, type DimensionValueRow } from '@ledgerline/contract';
+import { PutDimension, PutDimensionValue, type Asset, type DimensionRow, type DimensionValueRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { sentenceOf } from '../app/api';
 import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
+import { FormChoice } from '../ui/form-choice';
+import { FormDay } from '../ui/form-day';
 import { FormDialog } from '../ui/form-dialog';
+import { showDay } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
@@ -21,6 +24,17 @@ const columns: Column<DimensionValueRow>[] = [
   { id: 'going', head: 'Filled in with it', width: 280, minor: true, cell: goingSaid },
   { id: 'active', head: '', width: 130, cell: (v) => <Validity of={v} /> },
 ];
+
+const assetColumns: Column<DimensionValueRow>[] = [
+  columns[0]!,
+  columns[1]!,
+  { id: 'account', head: 'Account', width: 170, cell: (v) => v.account },
+  { id: 'serial', head: 'Serial number', width: 120, minor: true, cell: (v) => v.asset.serial },
+  { id: 'location', head: 'Location', width: 130, minor: true, cell: (v) => v.asset.location },
+  { id: 'since', head: 'In use from', width: 104, minor: true, cell: (v) => showDay(v.asset.inUseFrom) },
+  columns[3]!,
+];
+const noAsset: Asset = { accountId: null, inUseFrom: null, serial: null, location: null };
 
 /** What the company codes by beside account and cost centre, each dimension with its list. */
 export function DimensionsArea() {
@@ -88,7 +102,7 @@ function Values({ of, edit }: { of: DimensionRow; edit(): void }) {
       detail={of.always ? 'Every row needs one' : 'Rows need one where their account says so'}
       what={what}
       rows={rows}
-      columns={columns}
+      columns={of.assets ? assetColumns : columns}
       rowId={(v) => v.id}
       files="dimension-values"
       dimension={of.name}
@@ -113,7 +127,7 @@ function DimensionForm({ row, close, made }: { row: DimensionRow | null; close()
     <FormDialog
       title={row ? `Dimension ${row.name}` : 'New dimension'}
       schema={PutDimension}
-      values={{ name: row?.name ?? '', always: row?.always ?? false, active: row?.active ?? true }}
+      values={{ name: row?.name ?? '', always: row?.always ?? false, active: row?.active ?? true, assets: row?.assets ?? false }}
       action={row ? 'Save' : 'Make dimension'}
       send={(body) =>
         put({ company: company.id, id: row?.field ?? null, body })
@@ -129,6 +143,7 @@ function DimensionForm({ row, close, made }: { row: DimensionRow | null; close()
         <>
           <FormField form={form} name="name" label="Name" hint="What one of them is: Project, Branch, Fund" autoFocus />
           <FormTick form={form} name="always" label="Every row needs one, whatever its account" />
+          <FormTick form={form} name="assets" label="Its values are the fixed assets, each with its account, serial number and place" />
           <FormTick form={form} name="active" label="Open: rows are coded with it" />
         </>
       )}
@@ -143,7 +158,14 @@ function ValueForm({ of, what, row, close }: { of: DimensionRow; what: string; r
       what={what}
       row={row}
       schema={PutDimensionValue}
-      values={{ field: of.field, code: row?.code ?? '', name: row?.name ?? '', going: goingFrom(row), ...validityOf(row) }}
+      values={{
+        field: of.field,
+        code: row?.code ?? '',
+        name: row?.name ?? '',
+        going: goingFrom(row),
+        ...(of.assets ? { asset: row?.asset ?? noAsset } : {}),
+        ...validityOf(row),
+      }}
       put={put}
       close={close}
     >
@@ -153,6 +175,20 @@ function ValueForm({ of, what, row, close }: { of: DimensionRow; what: string; r
             <FormField form={form} name="code" label="Code" autoFocus />
             <FormField form={form} name="name" label="Name" />
           </div>
+          {of.assets && (
+            <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+              <FormChoice
+                form={form}
+                name={'asset.accountId' as never}
+                label="Account it stands on"
+                of="accounts"
+                shown={row?.account ?? null}
+              />
+              <FormDay form={form} name={'asset.inUseFrom' as never} label="In use from" />
+              <FormField form={form} name={'asset.serial' as never} label="Serial number" empty="null" />
+              <FormField form={form} name={'asset.location' as never} label="Location" empty="null" />
+            </div>
+          )}
           <FormGoing form={form} shown={row?.going ?? []} own={of.field} />
           <FormValidity form={form} />
         </>

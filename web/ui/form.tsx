@@ -31,7 +31,7 @@ export function useSchemaForm<S extends TObject>(schema: S, values: Static<S>) {
         setAsks(problem?.kind === 'asks');
         setTrouble(sentenceOf(error));
         for (const { path, sentence } of problem?.errors ?? [])
-          if (path in (schema.properties as object)) form.setError(path as never, { message: sentence });
+          if (path.split('.')[0]! in (schema.properties as object)) form.setError(path as never, { message: sentence });
       }
     });
   return { form, submit, trouble, asks };

@@ -2,6 +2,8 @@ import { eq } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { ledgerAccount, taxCode } from '../../db/schema/index.ts';
+import { listDimensions } from '../../dimensions/store.ts';
+import { dimensionIds, fieldsIn, goingCells, needsCell, putGoing, tidied, wrongDimensions } from './going.ts';
 import { accountIds, taxCodeIds } from './ids.ts';
 import { joinParents } from './parents.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
@@ -19,6 +21,8 @@ export const accountWriter: Writer = {
     taxCode: null,
     needsCostCentre: false,
     postable: true,
+    needsDimensions: null,
+    going: null,
     active: true,
     validFrom: null,
     validTo: null,
@@ -31,15 +35,28 @@ export const accountWriter: Writer = {
       .leftJoin(parent, eq(parent.id, ledgerAccount.parentId))
       .leftJoin(taxCode, eq(taxCode.id, ledgerAccount.taxCodeId))
       .where(eq(ledgerAccount.companyId, companyId));
+    const going = await goingCells(tx, companyId),
+      called = new Map((await listDimensions(tx, companyId)).map((d) => [d.field, d.name]));
     return new Map(
       rows.map(({ a, ...named }) => {
         const { code, name, group, kind, needsCostCentre, postable, active, validFrom, validTo } = a;
-        const values = { code, name, group, kind, ...named, needsCostCentre, postable, active, validFrom, validTo };
+        const more = { needsDimensions: needsCell(a.needsDimensions, called), going: going.get(a.id) ?? null };
+        const values = { code, name, group, kind, ...named, needsCostCentre, postable, ...more, active, validFrom, validTo };
         return [keyOf(spec, values), { id: a.id, values }];
       }),
     );
   },
-  ids: async (tx, companyId) => ({ account: await accountIds(tx, companyId), 'tax-code': await taxCodeIds(tx, companyId) }),
+  ids: async (tx, companyId) => ({
+    account: await accountIds(tx, companyId),
+    'tax-code': await taxCodeIds(tx, companyId),
+    ...(await dimensionIds(tx, companyId)),
+  }),
+  tidy: (values, _, ids) => ({
+    ...values,
+    needsDimensions: tidied(values['needsDimensions'], 'dimension', ids),
+    going: tidied(values['going'], 'dimension-value', ids),
+  }),
+  doubts: (values, _, _own, ids) => wrongDimensions(values['needsDimensions'], values['going'], ids),
   async put(tx, companyId, rows, ids) {
     await upsert(
       tx,
@@ -54,12 +71,14 @@ export const accountWriter: Writer = {
         needsCostCentre: flag(v['needsCostCentre']),
         postable: flag(v['postable']),
         taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+        needsDimensions: fieldsIn(v['needsDimensions'], ids),
         active: flag(v['active']),
         validFrom: text(v['validFrom']),
         validTo: text(v['validTo']),
       })),
       ['id'],
     );
+    await putGoing(tx, companyId, 'accountId', rows, ids);
   },
   join: joinParents(ledgerAccount, 'account'),
 };

@@ -24,7 +24,7 @@ export interface Writer {
   /** What a new row has where the file says nothing. */
   fresh(values: ImportValues): ImportValues;
   /** Values as they are kept: without spaces, in lower case; nothing new where it is there already. */
-  tidy?(values: ImportValues, own: Current | null): ImportValues;
+  tidy?(values: ImportValues, own: Current | null, ids: Ids): ImportValues;
   /** What else than the change itself stands in the event log. */
   acts?(row: Written): { verb: string; note: string | null; after: Record<string, unknown> }[];
   /** All rows of the company by `keyOf`. */
@@ -35,6 +35,7 @@ export interface Writer {
     values: ImportValues,
     others: ReadonlyMap<string, Current>,
     own: Current | null,
+    ids: Ids,
   ): { severity: 'error' | 'warning'; sentence: string }[];
   /** Writes rows: at most a few hundred at once. */
   put(tx: Executor, companyId: string, rows: readonly Written[], ids: Ids, by: { personId: string; at: Date; file: string }): Promise<void>;
