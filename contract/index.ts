@@ -6,6 +6,7 @@ export * from './arrivals.ts';
 export * from './operations.ts';
 export * from './exceptions.ts';
 export * from './events.ts';
+export * from './effects.ts';
 export * from './dimensions.ts';
 export * from './choices.ts';
 export * from './coding.ts';

@@ -53,8 +53,11 @@ export function accountRoutes(api: Api): void {
       return { accounts, next: nextOf(accounts, limit, byCode) };
     },
   );
-  api.command({ method: 'post', path: '/accounts', summary: 'A new ledger account', answer: Changed }, newAccount);
-  api.command({ method: 'put', path: '/accounts/:id', summary: 'Change or close a ledger account', answer: Changed }, changeAccount);
+  api.command({ method: 'post', path: '/accounts', summary: 'A new ledger account', answer: Changed, tried: true }, newAccount);
+  api.command(
+    { method: 'put', path: '/accounts/:id', summary: 'Change or close a ledger account', answer: Changed, tried: true },
+    changeAccount,
+  );
   api.query(
     { path: '/cost-centres', access: 'settings:see', summary: 'Cost centres, by code', query: ListQuery, answer: CostCentreList },
     async ({ caller, query }) => {
@@ -63,13 +66,19 @@ export function accountRoutes(api: Api): void {
       return { costCentres, next: nextOf(costCentres, limit, byCode) };
     },
   );
-  api.command({ method: 'post', path: '/cost-centres', summary: 'A new cost centre', answer: Changed }, newCostCentre);
-  api.command({ method: 'put', path: '/cost-centres/:id', summary: 'Change or close a cost centre', answer: Changed }, changeCostCentre);
+  api.command({ method: 'post', path: '/cost-centres', summary: 'A new cost centre', answer: Changed, tried: true }, newCostCentre);
+  api.command(
+    { method: 'put', path: '/cost-centres/:id', summary: 'Change or close a cost centre', answer: Changed, tried: true },
+    changeCostCentre,
+  );
   api.query({ path: '/tax-codes', access: 'settings:see', summary: 'Tax codes, by code', answer: TaxCodeList }, async ({ caller }) => ({
     taxCodes: await listTaxCodes(db, caller.company.id),
   }));
-  api.command({ method: 'post', path: '/tax-codes', summary: 'A new tax code', answer: Changed }, newTaxCode);
-  api.command({ method: 'put', path: '/tax-codes/:id', summary: 'Change or close a tax code', answer: Changed }, changeTaxCode);
+  api.command({ method: 'post', path: '/tax-codes', summary: 'A new tax code', answer: Changed, tried: true }, newTaxCode);
+  api.command(
+    { method: 'put', path: '/tax-codes/:id', summary: 'Change or close a tax code', answer: Changed, tried: true },
+    changeTaxCode,
+  );
   api.query(
     { path: '/distributions', access: 'bills:see', summary: 'Distribution keys, by name', answer: DistributionList },
     async ({ caller }) => ({ distributions: await listDistributions(db, caller.company.id) }),
@@ -88,5 +97,5 @@ export function accountRoutes(api: Api): void {
       return { rates, next: nextOf(rates, limit, (last) => [last.day + last.currency, noId]) };
     },
   );
-  api.command({ method: 'put', path: '/rates', summary: 'Set the rate of a currency on a day', answer: Nothing }, putRate);
+  api.command({ method: 'put', path: '/rates', summary: 'Set the rate of a currency on a day', answer: Nothing, tried: true }, putRate);
 }

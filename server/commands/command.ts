@@ -1,9 +1,10 @@
 import type { Static, TObject } from '@sinclair/typebox';
-import { closed, type Company, type Me, type Permission } from '@ledgerline/contract';
+import { closed, type Company, type Effect, type Me, type Permission } from '@ledgerline/contract';
 import { snapshot, type Executor } from '../db/client.ts';
 import { record, transaction, type Act, type Actor } from '../events/record.ts';
 import { valid } from '../http/validate.ts';
 import type { Services } from '../services.ts';
+import { effectOn } from './effect.ts';
 import { mayAtAll } from './may.ts';
 import { inWords } from './refused.ts';
 
@@ -35,6 +36,8 @@ export interface Command<B extends TObject = TObject, S = unknown, A = unknown> 
   body: B;
   may: Permission;
   perform(services: Services, caller: Caller, params: Params, body: unknown): Promise<A>;
+  /** What it would do to bills in hand: done and taken back. */
+  effect(services: Services, caller: Caller, params: Params, body: unknown): Promise<Effect>;
   /** For use cases within another's transaction. */
   readonly subject?: S;
 }
@@ -57,24 +60,31 @@ export function command<B extends TObject, S, R, A = R>(
   show?: (db: Executor, caller: Caller, done: R, now: Date) => Promise<A>,
 ): Command<B, S, A> {
   const body = closed(spec.body);
+  /** The work in a unit of its own, once role and body are looked at. */
+  const unitOf = (services: Services, caller: Caller, params: Params, asked: unknown) => {
+    mayAtAll(caller, spec.may);
+    const input = valid(body, asked);
+    return async (tx: Executor): Promise<R> => {
+      const now = services.now();
+      const subject = (await spec.subject?.(tx, caller, params, input)) as S;
+      return work(tx, caller, input, {
+        subject,
+        now,
+        services,
+        record: (act) => record(tx, { ...act, companyId: caller.company.id, by: actorOf(caller), at: now }),
+      });
+    };
+  };
   return {
     body,
     may: spec.may,
+    async effect(services, caller, params, asked) {
+      const unit = unitOf(services, caller, params, asked);
+      return inWords(() => effectOn(services.database.db, caller.company.id, unit));
+    },
     async perform(services, caller, params, asked) {
-      mayAtAll(caller, spec.may);
-      const input = valid(body, asked);
-      const done = await inWords(() =>
-        transaction(services.database.db, async (tx) => {
-          const now = services.now();
-          const subject = (await spec.subject?.(tx, caller, params, input)) as S;
-          return work(tx, caller, input, {
-            subject,
-            now,
-            services,
-            record: (act) => record(tx, { ...act, companyId: caller.company.id, by: actorOf(caller), at: now }),
-          });
-        }),
-      );
+      const unit = unitOf(services, caller, params, asked);
+      const done = await inWords(() => transaction(services.database.db, unit));
       return show ? snapshot(services.database.db, (db) => show(db, caller, done, services.now())) : (done as unknown as A);
     },
   };

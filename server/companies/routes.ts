@@ -7,7 +7,10 @@ export function companyRoutes(api: Api): void {
     { path: '/settings', access: 'settings:see', summary: 'The company’s own settings', answer: CompanySettings },
     ({ services, caller }) => companySettings(services.database.db, caller.company.id),
   );
-  api.command({ method: 'put', path: '/settings', summary: 'Change name, tax number, mail address', answer: Nothing }, setCompany);
+  api.command(
+    { method: 'put', path: '/settings', summary: 'Change name, tax number, mail address', answer: Nothing, tried: true },
+    setCompany,
+  );
   api.command(
     { method: 'put', path: '/scanning', summary: 'What parts documents in one scan from the scan folder', answer: Nothing },
     setScanning,

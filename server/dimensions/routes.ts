@@ -22,9 +22,9 @@ export function dimensionRoutes(api: Api): void {
     { path: '/dimensions', access: 'bills:see', summary: 'The company’s own dimensions', answer: DimensionList },
     async ({ caller }) => ({ dimensions: await listDimensions(db, caller.company.id) }),
   );
-  api.command({ method: 'post', path: '/dimensions', summary: 'A new dimension', answer: DimensionMade }, newDimension);
+  api.command({ method: 'post', path: '/dimensions', summary: 'A new dimension', answer: DimensionMade, tried: true }, newDimension);
   api.command(
-    { method: 'put', path: '/dimensions/:field', summary: 'Rename or close a dimension', answer: DimensionMade },
+    { method: 'put', path: '/dimensions/:field', summary: 'Rename or close a dimension', answer: DimensionMade, tried: true },
     changeDimension,
   );
   api.query(
@@ -41,9 +41,12 @@ export function dimensionRoutes(api: Api): void {
       return { values, next: nextOf(values, limit, (last) => [last.code, last.id]) };
     },
   );
-  api.command({ method: 'post', path: '/dimension-values', summary: 'A new value of a dimension', answer: Changed }, newDimensionValue);
   api.command(
-    { method: 'put', path: '/dimension-values/:id', summary: 'Change or close a value of a dimension', answer: Changed },
+    { method: 'post', path: '/dimension-values', summary: 'A new value of a dimension', answer: Changed, tried: true },
+    newDimensionValue,
+  );
+  api.command(
+    { method: 'put', path: '/dimension-values/:id', summary: 'Change or close a value of a dimension', answer: Changed, tried: true },
     changeDimensionValue,
   );
   api.query(

@@ -1,6 +1,6 @@
 import { Hono, type Context } from 'hono';
 import type { Static, TObject, TSchema } from '@sinclair/typebox';
-import { closed, Nothing, type Me, type Permission } from '@ledgerline/contract';
+import { closed, Effect, Nothing, type Me, type Permission } from '@ledgerline/contract';
 import { sessionOf } from '../auth/sessions.ts';
 import { noteRefusal } from '../auth/refused.ts';
 import type { Caller, Command, Params } from '../commands/command.ts';
@@ -55,11 +55,26 @@ export class Api {
     this.#add({ method: 'get', path, access, summary, answer, ...(query ? { query } : {}) }, handler as Handler);
   }
 
-  /** The path of a use case. Its body, permission and subject are the command's own. */
+  /**
+   * The path of a use case. Its body, permission and subject are the command's own. `tried`: what it would do to bills in hand can be
+   * asked for first, under the same path.
+   */
   command<B extends TObject, S, A, T extends TSchema>(
-    route: { method: Exclude<Method, 'get'>; path: string; summary: string; answer: T },
+    { tried, ...route }: { method: Exclude<Method, 'get'>; path: string; summary: string; answer: T; tried?: true },
     use: Command<B, S, A & Static<T>>,
   ): void {
+    if (tried)
+      this.#add(
+        {
+          method: 'post',
+          path: `${route.path}/effect`,
+          summary: `What this would do to bills in hand, before it is kept: ${route.summary[0]!.toLowerCase()}${route.summary.slice(1)}`,
+          access: use.may,
+          body: use.body,
+          answer: Effect,
+        },
+        async ({ c, services, caller, params }) => use.effect(services, caller as Caller, params, await jsonOf(c, use.body)),
+      );
     this.#add({ ...route, access: use.may, body: use.body }, async ({ c, services, caller, params }) =>
       use.perform(services, caller as Caller, params, await jsonOf(c, use.body)),
     );

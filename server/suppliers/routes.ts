@@ -45,7 +45,10 @@ export function supplierRoutes(api: Api): void {
     },
   );
   api.command({ method: 'post', path: '/suppliers', summary: 'A new supplier', answer: Choice }, newSupplier);
-  api.command({ method: 'put', path: '/suppliers/:id', summary: 'Change a supplier’s master data', answer: Changed }, changeSupplier);
+  api.command(
+    { method: 'put', path: '/suppliers/:id', summary: 'Change a supplier’s master data', answer: Changed, tried: true },
+    changeSupplier,
+  );
   api.command(
     { method: 'post', path: '/suppliers/:id/bank-accounts', summary: 'Enter bank details; they wait for a second person', answer: Changed },
     proposeAccount,

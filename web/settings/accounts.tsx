@@ -56,7 +56,6 @@ export function AccountsArea() {
 
 function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) {
   const dimensions = useDimensions();
-  const [put] = settingsApi.usePutAccountMutation();
   return (
     <RowDialog
       what="account"
@@ -75,7 +74,7 @@ function AccountForm({ row, close }: { row: AccountRow | null; close(): void }) 
         going: goingFrom(row),
         ...validityOf(row),
       }}
-      put={put}
+      path="/accounts"
       close={close}
     >
       {(form) => (

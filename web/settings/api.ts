@@ -12,20 +12,16 @@ import type {
   DimensionRow,
   DimensionValueList,
   DistributionList,
+  Effect,
   EventList,
   ItemList,
   NewPerson,
   PersonList,
-  PutAccount,
   PutBudget,
   PutCombination,
-  PutCostCentre,
   PutDimension,
-  PutDimensionValue,
   PutDistribution,
-  PutItem,
   PutRate,
-  PutTaxCode,
   PutUsualCoding,
   RateList,
   SetCompany,
@@ -49,6 +45,16 @@ export const settingsApi = api.injectEndpoints({
       query: ({ company, body }) => ({ url: at(company, '/settings'), method: 'PUT', body }),
       invalidatesTags: ['settings', 'session'],
     }),
+    /** A row of a list: made, or changed where it has an id. */
+    putRow: b.mutation<void, Of<{ path: string; id: string | null; body: object }>>({
+      query: ({ company, path, id, body }) => put(company, path, id, body),
+      invalidatesTags: changed,
+    }),
+    /** What a change would do to bills in hand, before it is kept. */
+    effect: b.query<Effect, Of<{ path: string; body: object }>>({
+      query: ({ company, path, body }) => ({ url: at(company, `${path}/effect`), method: 'POST', body }),
+      providesTags: ['settings', list('bill')],
+    }),
     people: b.query<PersonList, Of>({ query: ({ company }) => at(company, '/people'), providesTags: ['settings'] }),
     newPerson: b.mutation<void, Of<{ body: NewPerson }>>({
       query: ({ company, body }) => ({ url: at(company, '/people'), method: 'POST', body }),
@@ -63,10 +69,6 @@ export const settingsApi = api.injectEndpoints({
       query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/accounts'), params: cursorOf(pageParam, params) }),
       providesTags: ['settings'],
     }),
-    putAccount: b.mutation<void, Of<{ id: string | null; body: PutAccount }>>({
-      query: ({ company, id, body }) => put(company, '/accounts', id, body),
-      invalidatesTags: changed,
-    }),
     costCentres: b.infiniteQuery<CostCentreList, Of<{ q?: string }>, string | null>({
       infiniteQueryOptions: pages,
       query: ({ queryArg: { company, ...params }, pageParam }) => ({
@@ -75,23 +77,11 @@ export const settingsApi = api.injectEndpoints({
       }),
       providesTags: ['settings'],
     }),
-    putCostCentre: b.mutation<void, Of<{ id: string | null; body: PutCostCentre }>>({
-      query: ({ company, id, body }) => put(company, '/cost-centres', id, body),
-      invalidatesTags: changed,
-    }),
     taxCodes: b.query<TaxCodeList, Of>({ query: ({ company }) => at(company, '/tax-codes'), providesTags: ['settings'] }),
-    putTaxCode: b.mutation<void, Of<{ id: string | null; body: PutTaxCode }>>({
-      query: ({ company, id, body }) => put(company, '/tax-codes', id, body),
-      invalidatesTags: changed,
-    }),
     items: b.infiniteQuery<ItemList, Of<{ q?: string }>, string | null>({
       infiniteQueryOptions: pages,
       query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/items'), params: cursorOf(pageParam, params) }),
       providesTags: ['settings'],
-    }),
-    putItem: b.mutation<void, Of<{ id: string | null; body: PutItem }>>({
-      query: ({ company, id, body }) => put(company, '/items', id, body),
-      invalidatesTags: changed,
     }),
     budgets: b.infiniteQuery<BudgetList, Of<{ year: number; q?: string }>, string | null>({
       infiniteQueryOptions: pages,
@@ -124,10 +114,6 @@ export const settingsApi = api.injectEndpoints({
         params: cursorOf(pageParam, params),
       }),
       providesTags: ['settings'],
-    }),
-    putDimensionValue: b.mutation<void, Of<{ id: string | null; body: PutDimensionValue }>>({
-      query: ({ company, id, body }) => put(company, '/dimension-values', id, body),
-      invalidatesTags: changed,
     }),
     combinations: b.query<CombinationList, Of>({ query: ({ company }) => at(company, '/combinations'), providesTags: ['settings'] }),
     combinationEffect: b.query<CombinationEffect, Of<CombinationQuery>>({

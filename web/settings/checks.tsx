@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import type { CheckList, CheckSetting } from '@ledgerline/contract';
@@ -5,6 +6,7 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
+import { EffectSaid } from './effect';
 
 const scopes: [string, string][] = [
   ['document', 'The document'],
@@ -22,7 +24,7 @@ export function ChecksArea() {
     <>
       <Head
         title="Checks"
-        detail="What stops a bill from being sent on, what only asks. A change holds at once for all bills under review"
+        detail="What stops a bill from being sent on, what only asks. What a change would do to bills in hand is said first"
       />
       <div className="min-h-0 grow overflow-auto px-6 py-3">
         {error ? (
@@ -50,34 +52,59 @@ export function ChecksArea() {
 
 function CheckRow({ check }: { check: CheckList['checks'][number] }) {
   const { company, can } = usePlace();
-  const [set] = settingsApi.useSetCheckMutation();
+  const [asked, ask] = useState<CheckSetting | null>(null);
+  const [set, { isLoading }] = settingsApi.useSetCheckMutation();
+  const { currentData: effect } = settingsApi.useEffectQuery(
+    { company: company.id, path: `/checks/${check.code}`, body: { severity: asked } },
+    { skip: asked === null },
+  );
+  const keep = () =>
+    void set({ company: company.id, code: check.code, severity: asked! })
+      .unwrap()
+      .then(() => ask(null))
+      .catch((error: unknown) => toast.error(sentenceOf(error)));
   return (
-    <li className="flex h-9 items-center gap-3 border-t hair">
-      <span className="min-w-0 grow truncate">{check.what}</span>
-      {check.open > 0 && (
-        <Link className="text-[13px] text-accent hover:underline" to={`/bills?q=${encodeURIComponent(`exception:${check.code}`)}`}>
-          {check.open} open
-        </Link>
-      )}
-      {check.adjustable && can('settings:edit') ? (
-        <select
-          aria-label={check.what}
-          className="select select-xs w-24"
-          value={check.severity}
-          onChange={(e) =>
-            void set({ company: company.id, code: check.code, severity: e.target.value as CheckSetting })
-              .unwrap()
-              .catch((error: unknown) => toast.error(sentenceOf(error)))
-          }
+    <li className="border-t hair">
+      <div className="flex h-9 items-center gap-3">
+        <span className="min-w-0 grow truncate">{check.what}</span>
+        {check.open > 0 && (
+          <Link className="text-[13px] text-accent hover:underline" to={`/bills?q=${encodeURIComponent(`exception:${check.code}`)}`}>
+            {check.open} open
+          </Link>
+        )}
+        {check.adjustable && can('settings:edit') ? (
+          <select
+            aria-label={check.what}
+            className="select select-xs w-24"
+            value={asked ?? check.severity}
+            onChange={(e) => ask(e.target.value === check.severity ? null : (e.target.value as CheckSetting))}
+          >
+            <option value="stops">stops</option>
+            <option value="asks">asks</option>
+            <option value="off">off</option>
+          </select>
+        ) : (
+          <span className="w-24 px-2 text-[13px] quiet" title={check.adjustable ? undefined : 'Posting needs it'}>
+            {check.severity}
+          </span>
+        )}
+      </div>
+      {asked !== null && (
+        <div
+          role="group"
+          aria-label={`Change: ${check.what}`}
+          className="mb-2 flex items-start gap-3 border-l-4 border-accent bg-base-200 px-3 py-2 text-[13px]"
         >
-          <option value="stops">stops</option>
-          <option value="asks">asks</option>
-          <option value="off">off</option>
-        </select>
-      ) : (
-        <span className="w-24 px-2 text-[13px] quiet" title={check.adjustable ? undefined : 'Posting needs it'}>
-          {check.severity}
-        </span>
+          <div className="min-w-0 grow break-words">
+            {effect ? <EffectSaid effect={effect} /> : <p className="quiet">Looking at the bills in hand …</p>}
+          </div>
+          <button className="btn btn-xs" onClick={() => ask(null)}>
+            Leave it
+          </button>
+          <button className="btn btn-primary btn-xs" disabled={!effect || isLoading} onClick={keep}>
+            {asked === 'off' ? 'Switch it off' : asked === 'stops' ? 'Let it stop' : 'Let it ask'}
+          </button>
+        </div>
       )}
     </li>
   );

@@ -8,6 +8,7 @@ import { usePlace } from '../app/company';
 import { FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
+import { FormEffect } from './effect';
 import { UsualCodingSection } from './usual-coding';
 
 export function CompanyArea() {
@@ -113,6 +114,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
       <p className="text-[13px] quiet">
         Books in {settings.baseCurrency}, country {settings.country}. Neither can change once something is posted.
       </p>
+      {can('settings:edit') && <FormEffect form={form} path="/settings" id={null} />}
       {can('settings:edit') && (
         <button className="btn btn-primary btn-sm" disabled={isLoading}>
           Save

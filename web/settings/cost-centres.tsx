@@ -39,7 +39,6 @@ export function CostCentresArea() {
 
 function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): void }) {
   const { company } = usePlace();
-  const [put] = settingsApi.usePutCostCentreMutation();
   const { currentData } = settingsApi.usePeopleQuery({ company: company.id });
   if (!currentData) return null;
   return (
@@ -55,7 +54,7 @@ function CostCentreForm({ row, close }: { row: CostCentreRow | null; close(): vo
         going: goingFrom(row),
         ...validityOf(row),
       }}
-      put={put}
+      path="/cost-centres"
       close={close}
     >
       {(form) => (

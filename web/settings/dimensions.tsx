@@ -13,6 +13,7 @@ import { showDay } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { settingsApi } from './api';
+import { FormEffect } from './effect';
 import { FormGoing, goingFrom, goingSaid } from './going';
 import { ListArea, RowDialog } from './list-area';
 import { FormValidity, Validity, validityOf } from './validity';
@@ -145,6 +146,7 @@ function DimensionForm({ row, close, made }: { row: DimensionRow | null; close()
           <FormTick form={form} name="always" label="Every row needs one, whatever its account" />
           <FormTick form={form} name="assets" label="Its values are the fixed assets, each with its account, serial number and place" />
           <FormTick form={form} name="active" label="Open: rows are coded with it" />
+          <FormEffect form={form} path="/dimensions" id={row?.field ?? null} />
         </>
       )}
     </FormDialog>
@@ -152,7 +154,6 @@ function DimensionForm({ row, close, made }: { row: DimensionRow | null; close()
 }
 
 function ValueForm({ of, what, row, close }: { of: DimensionRow; what: string; row: DimensionValueRow | null; close(): void }) {
-  const [put] = settingsApi.usePutDimensionValueMutation();
   return (
     <RowDialog
       what={what}
@@ -166,7 +167,7 @@ function ValueForm({ of, what, row, close }: { of: DimensionRow; what: string; r
         ...(of.assets ? { asset: row?.asset ?? noAsset } : {}),
         ...validityOf(row),
       }}
-      put={put}
+      path="/dimension-values"
       close={close}
     >
       {(form) => (

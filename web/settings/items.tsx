@@ -46,7 +46,6 @@ export function ItemsArea() {
 }
 
 function ItemForm({ row, close }: { row: ItemRow | null; close(): void }) {
-  const [put] = settingsApi.usePutItemMutation();
   return (
     <RowDialog
       what="item"
@@ -63,7 +62,8 @@ function ItemForm({ row, close }: { row: ItemRow | null; close(): void }) {
         taxCodeId: row?.taxCodeId ?? null,
         active: row?.active ?? true,
       }}
-      put={put}
+      path="/items"
+      plain
       close={close}
     >
       {(form) => (

@@ -8,6 +8,8 @@ import { DataTable, type Column } from '../ui/data-table';
 import { FormDialog } from '../ui/form-dialog';
 import { SearchField } from '../ui/search';
 import { Head } from '../ui/states';
+import { settingsApi } from './api';
+import { FormEffect } from './effect';
 
 /** One of a company's lists: searched, opened, added to. `form` is the dialog for a new or an opened row. */
 export function ListArea<T extends object>({
@@ -75,7 +77,8 @@ export function RowDialog<S extends TObject>({
   row,
   schema,
   values,
-  put,
+  path,
+  plain,
   close,
   children,
 }: {
@@ -83,12 +86,15 @@ export function RowDialog<S extends TObject>({
   row: { id: string; code: string } | null;
   schema: S;
   values: Static<S>;
-  /** Keeps it: in place of the row, or as a new one. */
-  put(asked: { company: string; id: string | null; body: Static<S> }): { unwrap(): Promise<unknown> };
+  /** Of the list: a row is made there, and changed under its id. */
+  path: string;
+  /** It changes nothing about bills in hand. */
+  plain?: boolean;
   close(): void;
   children: ComponentProps<typeof FormDialog<S>>['children'];
 }) {
   const { company } = usePlace();
+  const [put] = settingsApi.usePutRowMutation();
   const named = what[0]!.toUpperCase() + what.slice(1);
   return (
     <FormDialog
@@ -97,13 +103,18 @@ export function RowDialog<S extends TObject>({
       values={values}
       action={row ? 'Save' : `Make ${what}`}
       send={(body) =>
-        put({ company: company.id, id: row?.id ?? null, body })
+        put({ company: company.id, path, id: row?.id ?? null, body })
           .unwrap()
           .then(close)
       }
       close={close}
     >
-      {children}
+      {(form) => (
+        <>
+          {children(form)}
+          {!plain && <FormEffect form={form} path={path} id={row?.id ?? null} />}
+        </>
+      )}
     </FormDialog>
   );
 }

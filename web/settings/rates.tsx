@@ -7,6 +7,7 @@ import { FormDialog } from '../ui/form-dialog';
 import { showDay, todayIso } from '../ui/format';
 import { useRows } from '../ui/infinite';
 import { settingsApi } from './api';
+import { FormEffect } from './effect';
 import { ListArea } from './list-area';
 
 type Rate = { currency: string; day: string; rate: string };
@@ -46,11 +47,14 @@ function RateForm({ row, close }: { row: Rate | null; close(): void }) {
       close={close}
     >
       {(form) => (
-        <div className="grid grid-cols-3 gap-x-3">
-          <FormField form={form} name="currency" label="Currency" hint="EUR, USD …" autoFocus />
-          <FormDay form={form} name="day" label="From" none="" />
-          <FormField form={form} name="rate" label={`1 unit in ${company.baseCurrency}`} />
-        </div>
+        <>
+          <div className="grid grid-cols-3 gap-x-3">
+            <FormField form={form} name="currency" label="Currency" hint="EUR, USD …" autoFocus />
+            <FormDay form={form} name="day" label="From" none="" />
+            <FormField form={form} name="rate" label={`1 unit in ${company.baseCurrency}`} />
+          </div>
+          <FormEffect form={form} path="/rates" id={null} />
+        </>
       )}
     </FormDialog>
   );

@@ -40,7 +40,6 @@ export function TaxCodesArea() {
 }
 
 function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) {
-  const [put] = settingsApi.usePutTaxCodeMutation();
   return (
     <RowDialog
       what="tax code"
@@ -59,7 +58,7 @@ function TaxCodeForm({ row, close }: { row: TaxCodeRow | null; close(): void }) 
         laterRates: row?.laterRates ?? [],
         ...validityOf(row),
       }}
-      put={put}
+      path="/tax-codes"
       close={close}
     >
       {(form) => (

@@ -8,6 +8,7 @@ import { useCodingFields } from '../coding/rule-dialog';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { FormDialog } from '../ui/form-dialog';
+import { FormEffect } from '../settings/effect';
 import { suppliersApi } from './api';
 
 /** A new supplier: by hand, or begun with what a page says. */
@@ -129,6 +130,7 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
           />
           <Contacts form={form as unknown as UseFormReturn<ChangeSupplier>} />
           <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />
+          <FormEffect form={form} path="/suppliers" id={supplier.id} />
         </>
       )}
     </FormDialog>
