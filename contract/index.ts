@@ -2,6 +2,7 @@ export * from './shared.ts';
 export * from './closed.ts';
 export * from './people.ts';
 export * from './sessions.ts';
+export * from './guide.ts';
 export * from './arrivals.ts';
 export * from './operations.ts';
 export * from './exceptions.ts';

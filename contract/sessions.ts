@@ -14,10 +14,14 @@ export const SignIn = Type.Object({
   code: Type.Optional(Code),
 });
 export const DemoSignIn = Type.Object({ personId: Id });
+/** Countries whose tax codes come with Ledgerline. */
+export const countries = ['GB', 'FR', 'NL', 'DE', 'BE', 'IE'] as const;
+export const Country = Type.Union(countries.map((country) => Type.Literal(country)));
+export type Country = Static<typeof Country>;
 export const SetUp = Type.Object({
   organisation: Type.String({ minLength: 2, maxLength: 120 }),
   company: Type.String({ minLength: 2, maxLength: 120 }),
-  country: Type.Union([Type.Literal('GB'), Type.Literal('FR'), Type.Literal('NL')]),
+  country: Country,
   name: Type.String({ minLength: 2, maxLength: 120 }),
   email: Type.String({ format: 'email', maxLength: 200 }),
   password: NewPassword,

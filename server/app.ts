@@ -30,6 +30,7 @@ import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
 import { supplierRoutes } from './suppliers/routes.ts';
+import { setupRoutes } from './setup/routes.ts';
 import { todayRoutes } from './today/routes.ts';
 
 const types: Record<string, string> = {
@@ -60,6 +61,7 @@ export function makeApi(services: Services, strict = false): Api {
     repeatRoutes,
     viewRoutes,
     ledgerRoutes,
+    setupRoutes,
     itemRoutes,
     budgetRoutes,
     supplierRoutes,

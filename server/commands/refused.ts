@@ -70,6 +70,7 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   tax_code_code: [409, 'This tax code is taken. Choose another.'],
   bank_account_once: [409, 'This supplier has this bank account already.'],
   bank_account_second_person: [403, 'You entered these bank details yourself. A second person has to verify them.'],
+  guide_step_known: [422, 'This step is not known.'],
   person_email_unique: [409, 'Somebody with this mail address is there already.'],
   company_name_unique: [409, 'Another company has this name.'],
   company_mail_address_unique: [409, 'Another company has this mail address.'],

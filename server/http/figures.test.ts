@@ -221,6 +221,14 @@ describe('every question, on a world worked out by hand', () => {
     expect(await get('Halina', '/dimension-values?field=dimension1')).toEqual({ values: [], next: null });
     expect(await get('Halina', '/combinations')).toEqual({ combinations: [] });
     expect(await get('Ines', '/coding-rules')).toEqual({ rules: [] });
+    expect(await get('Halina', '/items')).toEqual({ items: [], next: null });
+    expect(await get('Halina', '/usual-coding')).toMatchObject({ shown: [] });
+    // On 6000 in 2026: F-1 100.00, F-2 50.00, F-3 10.00 back, F-4 170.00 in base; F-5, F-6 and F-8 of 100.00 wait, F-7 has no account.
+    await world.rows(`insert into budget (id, company_id, account_id, year, month, amount) values (gen_random_uuid(), $1, $2, 2026, 1, 1000.00)`, world.master.company('MBG').id, world.master.company('MBG').account('6000')); // prettier-ignore
+    const [of] = (await get('Halina', '/budgets?year=2026')).budgets;
+    expect([of.year, of.posted, of.waiting]).toEqual(['1000.00', '310.00', '300.00']);
+    const guide = await get('Halina', '/guide');
+    expect([guide.over, guide.steps.map((s: { state: string }) => s.state)]).toEqual([true, ['done', 'done', 'open', 'done', 'open', 'done', 'done']]); // prettier-ignore
     // Of the rows of the eight bills one in hand has no account; none of those posted is against it.
     const rule = 'whenField=accountId&whenCodes=6*&onlyField=taxCodeId&onlyCodes=S20';
     expect(await get('Halina', `/combinations/effect?${rule}`)).toMatchObject({ stopped: 0, bills: 0, against: 0, examples: [] });

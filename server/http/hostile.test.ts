@@ -87,7 +87,8 @@ function shaped(schema: TSchema): fc.Arbitrary<unknown> {
     const named = Object.fromEntries(Object.entries(schema.properties).map(([name, of]) => [name, shaped(of)]));
     return fc.record(named, { requiredKeys: schema.required ?? [] });
   }
-  if (KindGuard.IsArray(schema)) return fc.array(shaped(schema.items), { minLength: schema.minItems ?? 0, maxLength: 3 });
+  if (KindGuard.IsArray(schema))
+    return fc.array(shaped(schema.items), { minLength: schema.minItems ?? 0, maxLength: Math.max(3, schema.minItems ?? 0) });
   if (KindGuard.IsUnion(schema)) return fc.oneof(...schema.anyOf.map(shaped));
   if (KindGuard.IsLiteral(schema)) return fc.constant(schema.const);
   if (KindGuard.IsNull(schema)) return fc.constant(null);

@@ -1,12 +1,10 @@
-import type { SetUp } from '@ledgerline/contract';
-import { roles } from '@ledgerline/contract';
+import { roles, type Country, type SetUp } from '@ledgerline/contract';
 import { hashPassword } from '../auth/passwords.ts';
-import { company, ledgerAccount, membership, organisation, person, taxCode } from '../db/schema/index.ts';
+import { organisation, person } from '../db/schema/index.ts';
 import { record, transaction } from '../events/record.ts';
-import { openPeriods } from '../ledger/periods.ts';
 import { Refusal } from '../http/problems.ts';
 import { today, type Services } from '../services.ts';
-import { startingAccounts, startingTaxCodes } from './starting.ts';
+import { makeCompany, smallChart } from './company.ts';
 
 /**
  * The first organisation, its company with a small chart of accounts and the country's tax codes, and its administrator, who
@@ -20,59 +18,27 @@ export async function setUp(services: Services, asked: SetUp): Promise<void> {
   await transaction(services.database.db, async (tx) => {
     if ((await tx.select().from(organisation)).length > 0) throw already();
     await tx.insert(organisation).values({ name: asked.organisation });
-    const code =
-      asked.company
-        .replace(/[^\p{L}]/gu, '')
-        .slice(0, 4)
-        .toUpperCase() || 'MAIN';
-    const [made] = await tx
-      .insert(company)
-      .values({
-        code,
-        name: asked.company,
-        country: asked.country,
-        baseCurrency: asked.country === 'GB' ? 'GBP' : 'EUR',
-        mailAddress: 'invoices@ledgerline.localhost',
-      })
-      .returning();
     const [admin] = await tx.insert(person).values({ name: asked.name, email: asked.email.trim().toLowerCase(), passwordHash }).returning();
-    await tx.insert(membership).values(roles.map((role) => ({ personId: admin!.id, companyId: made!.id, role })));
-    const accounts = await tx
-      .insert(ledgerAccount)
-      .values(
-        startingAccounts.map(({ code: no, name, group, kind }) => ({
-          code: no,
-          name,
-          group,
-          kind,
-          needsCostCentre: false,
-          companyId: made!.id,
-        })),
-      )
-      .returning();
-    const taxAccount = accounts.find((a) => a.kind === 'tax')!;
-    const owed = accounts.find((a) => a.kind === 'liability')!;
-    await tx.insert(taxCode).values(
-      startingTaxCodes[asked.country].map(({ code, name, rate, recoverable, reverseCharge }) => ({
-        code,
-        name,
-        rate,
-        recoverable,
-        reverseCharge,
-        companyId: made!.id,
-        accountId: taxAccount.id,
-        outputAccountId: owed.id,
-      })),
+    const made = await makeCompany(
+      tx,
+      {
+        name: asked.company,
+        country: asked.country as Country,
+        taxId: null,
+        mailAddress: 'invoices@ledgerline.localhost',
+        year: Number(today(services).slice(0, 4)),
+        roles,
+        personId: admin!.id,
+      },
+      smallChart,
     );
-    const year = Number(today(services).slice(0, 4));
-    await openPeriods(tx, made!.id, [year - 1, year, year + 1]);
     record(tx, {
-      companyId: made!.id,
-      subject: { type: 'company', id: made!.id },
+      companyId: made.id,
+      subject: { type: 'company', id: made.id },
       verb: 'made',
       by: { personId: admin!.id, source: 'web' },
       at: services.now(),
-      after: { name: made!.name, country: made!.country, baseCurrency: made!.baseCurrency, administrator: admin!.email },
+      after: { name: made.name, country: made.country, baseCurrency: made.baseCurrency, administrator: admin!.email },
     });
   });
 }

@@ -1,3 +1,5 @@
+import type { Country } from '@ledgerline/contract';
+
 const expense = (code: string, name: string, group: string) => ({ code, name, group, kind: 'expense' });
 
 /** A small chart of accounts to begin with; more are added as needed. */
@@ -27,8 +29,14 @@ const code = (code: string, name: string, rate: string, recoverable = '100', rev
   reverseCharge,
 });
 
-/** Purchase tax codes by country: UK VAT (VATA 1994), French TVA (CGI art. 278 to 281), Dutch btw (Wet OB 1968, art. 9). */
-export const startingTaxCodes = {
+/** The currency that a country's companies keep their books in. */
+export const currencyOf = (country: Country): string => (country === 'GB' ? 'GBP' : 'EUR');
+
+/**
+ * Purchase tax codes by country: UK VAT (VATA 1994), French TVA (CGI art. 278 to 281), Dutch btw (Wet OB 1968, art. 9), German
+ * Umsatzsteuer (UStG § 12, § 13b), Belgian btw/TVA (arrêté royal n° 20), Irish VAT (VATCA 2010, s. 46).
+ */
+export const startingTaxCodes: Record<Country, ReturnType<typeof code>[]> = {
   GB: [
     code('S20', 'Standard rate 20%', '20'),
     code('R5', 'Reduced rate 5%', '5'),
@@ -50,5 +58,25 @@ export const startingTaxCodes = {
     code('L9', 'Laag tarief 9%', '9'),
     code('N0', 'Nultarief', '0'),
     code('V21', 'Verlegd 21%', '21', '100', true),
+  ],
+  DE: [
+    code('V19', 'Vorsteuer 19%', '19'),
+    code('V7', 'Vorsteuer 7%', '7'),
+    code('V0', 'Steuerfrei', '0'),
+    code('R19', 'Reverse Charge 19%', '19', '100', true),
+  ],
+  BE: [
+    code('B21', 'Standard rate 21%', '21'),
+    code('B12', 'Intermediate rate 12%', '12'),
+    code('B6', 'Reduced rate 6%', '6'),
+    code('B0', 'Zero rate or exempt', '0'),
+    code('M21', 'Reverse charge 21%', '21', '100', true),
+  ],
+  IE: [
+    code('S23', 'Standard rate 23%', '23'),
+    code('R13', 'Reduced rate 13.5%', '13.5'),
+    code('R9', 'Second reduced rate 9%', '9'),
+    code('Z0', 'Zero rate or exempt', '0'),
+    code('RC23', 'Reverse charge 23%', '23', '100', true),
   ],
 };

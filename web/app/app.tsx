@@ -6,7 +6,7 @@ import { ArrivalsPage } from '../arrivals/page';
 import { PagesPage } from '../arrivals/pages';
 import { SignInPage } from '../auth/sign-in';
 import { TaxPage } from '../ledger/tax';
-import { SetUpPage } from '../auth/set-up';
+import { SetUpPage } from '../setup/set-up';
 import { YouPage } from '../auth/you';
 import { BillsPage } from '../bills/page';
 import { ApartPage } from '../desk/apart-page';

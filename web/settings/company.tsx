@@ -1,3 +1,4 @@
+import { Plus } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Controller } from 'react-hook-form';
 import { toast } from 'sonner';
@@ -7,16 +8,26 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
 import { Head, Trouble, Waiting } from '../ui/states';
+import { NewCompanyDialog } from '../setup/new-company';
 import { settingsApi } from './api';
 import { FormEffect } from './effect';
 import { UsualCodingSection } from './usual-coding';
 
 export function CompanyArea() {
-  const { company } = usePlace();
+  const { company, can } = usePlace();
+  const [making, make] = useState(false);
   const { currentData, error } = settingsApi.useCompanyQuery({ company: company.id });
   return (
     <>
-      <Head title="Company" detail="How invoices name it, and where they reach it" />
+      <Head title="Company" detail="How invoices name it, and where they reach it">
+        {can('people:edit') && (
+          <button className="btn btn-sm" onClick={() => make(true)}>
+            <Plus size={14} aria-hidden />
+            New company
+          </button>
+        )}
+      </Head>
+      {making && <NewCompanyDialog close={() => make(false)} />}
       {error ? (
         <Trouble sentence={sentenceOf(error)} />
       ) : !currentData ? (

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { NavLink, useParams } from 'react-router';
+import { GuideArea } from '../setup/guide';
 import { Trouble } from '../ui/states';
 import { AccountsArea } from './accounts';
 import { BudgetsArea } from './budgets';
@@ -29,6 +30,7 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['rates', 'Exchange rates', RatesArea],
   ['checks', 'Checks', ChecksArea],
   ['events', 'Event log', EventsArea],
+  ['first-steps', 'First steps', GuideArea],
 ];
 
 /** Settings: one page an area. */

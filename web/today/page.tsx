@@ -4,6 +4,7 @@ import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { ChannelIcon } from '../arrivals/channel';
 import { money, showDay, showTime } from '../ui/format';
+import { GuideNote } from '../setup/guide';
 import { todayApi } from './api';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
 
@@ -25,6 +26,7 @@ export function TodayPage() {
   return (
     <div className="flex h-full flex-col overflow-auto">
       <Head title={`${company.name}`} detail={`Today, ${showDay(new Date().toISOString().slice(0, 10))} · ${me.name}`} />
+      <GuideNote />
       <div className="flex gap-8 border-b hair px-6 py-4">
         {facts.map((f) => (
           <Link key={f.label} to={f.to} className="group">

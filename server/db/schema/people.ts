@@ -122,3 +122,21 @@ export const attempt = pgTable('attempt', {
   since: moment('since').notNull(),
   n: integer('n').notNull(),
 });
+
+/** What somebody has said of a step of the first-run guide: it is fine as it is, or left out. Without a row the step tells by itself. */
+export const guideStep = pgTable(
+  'guide_step',
+  {
+    companyId: uuid('company_id')
+      .notNull()
+      .references(() => company.id),
+    step: text('step').notNull(),
+    /** fine, skipped */
+    state: text('state').notNull(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    at: moment('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.companyId, t.step] })],
+);

@@ -1,6 +1,7 @@
-import { SetUp } from '@ledgerline/contract';
+import { countries, SetUp } from '@ledgerline/contract';
 import { FormField, Problem, useSchemaForm } from '../ui/form';
-import { authApi } from './api';
+import { authApi } from '../auth/api';
+import { countryNames } from './countries';
 
 /** The first screen of an empty Ledgerline. */
 export function SetUpPage() {
@@ -17,22 +18,13 @@ export function SetUpPage() {
     <main className="mx-auto max-w-md px-6 py-10">
       <h1 className="text-2xl font-semibold text-primary">Set up Ledgerline</h1>
       <p className="mb-4 quiet">
-        A small chart of accounts and the country’s tax codes are made for you. A second person has to approve what you code: add them under
-        Settings once you are in.
+        A small chart of accounts and the country’s tax codes are made for you. Once you are in, First steps leads on to the first posted
+        bill.
       </p>
       <form className="space-y-3" onSubmit={submit((body) => setUp(body).unwrap())}>
         <FormField form={form} name="organisation" label="Organisation" hint="The whole: one or more companies" autoFocus />
         <FormField form={form} name="company" label="First company" hint="As suppliers write it on their invoices" />
-        <FormField
-          form={form}
-          name="country"
-          label="Country"
-          options={[
-            ['GB', 'United Kingdom (GBP)'],
-            ['FR', 'France (EUR)'],
-            ['NL', 'Netherlands (EUR)'],
-          ]}
-        />
+        <FormField form={form} name="country" label="Country" options={countries.map((c) => [c, countryNames[c]])} />
         <FormField form={form} name="name" label="Your name" hint="You become the administrator" />
         <FormField form={form} name="email" label="Your mail address" hint="You sign in with it" />
         <FormField form={form} name="password" label="Password" type="password" hint="Ten characters or more" />
