@@ -2,13 +2,14 @@ import { and, eq, inArray } from 'drizzle-orm';
 import type { DimensionField } from '@ledgerline/core/bills';
 import type { Executor } from '@ledgerline/server/db/client';
 import { combination, dimension, dimensionValue, goingWith, ledgerAccount } from '@ledgerline/server/db/schema/index';
-import { centreProjects, dimensions, projectAccounts, projectFunds } from './master.ts';
+import { assets, centreProjects, dimensions, projectAccounts, projectFunds } from './master.ts';
 
 /** A company's projects and funds, with what goes together; gives what lines of a cost centre have of them. */
 export async function writeDimensions(
   db: Executor,
   companyId: string,
   centreIds: ReadonlyMap<string, string>,
+  accountIds: ReadonlyMap<string, string>,
 ): Promise<(centre: string) => Partial<Record<DimensionField, string>>> {
   const ids = new Map<string, string>();
   for (const { field, name, values } of dimensions) {
@@ -16,6 +17,19 @@ export async function writeDimensions(
     const rows = values.map(([code, called]) => ({ companyId, field, code: code!, name: called! }));
     for (const v of await db.insert(dimensionValue).values(rows).returning()) ids.set(v.code, v.id);
   }
+  await db.insert(dimension).values({ companyId, field: 'dimension3', name: 'Fixed asset', assets: true });
+  await db.insert(dimensionValue).values(
+    assets.map(([code, name, account, inUseFrom, serial, location]) => ({
+      companyId,
+      field: 'dimension3' as const,
+      code,
+      name,
+      accountId: accountIds.get(account)!,
+      inUseFrom,
+      serial: serial || null,
+      location,
+    })),
+  );
   await db.insert(goingWith).values([
     ...Object.entries(projectFunds).map(([project, fund]) => ({
       companyId,

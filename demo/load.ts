@@ -24,6 +24,7 @@ import { transaction } from '@ledgerline/server/events/record';
 import { openPeriods } from '@ledgerline/server/ledger/periods';
 import { startingTaxCodes } from '@ledgerline/server/setup/starting';
 import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
+import { writeBudgets } from './budgets.ts';
 import { writeItems } from './items.ts';
 import { besideTheBills } from './beside.ts';
 import { writeDimensions } from './dimensions.ts';
@@ -157,8 +158,9 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
       account: (c) => found(accountIds.get(c), `account ${c}`),
       centre: (c) => found(centreIds.get(c), `cost centre ${c}`),
       codeAt,
-      dimensions: own.code === 'MBG' ? await writeDimensions(db, companyId, centreIds) : () => ({}),
+      dimensions: own.code === 'MBG' ? await writeDimensions(db, companyId, centreIds, accountIds) : () => ({}),
     });
+    await writeBudgets(db, companyId, year, accountIds, centreIds);
     await writeItems(db, companyId, own.baseCurrency, accountIds, codes);
     const own_rates = Object.entries(rates[own.baseCurrency]!).flatMap(([currency, rate]) =>
       Array.from({ length: 37 }, (_, i) => ({

@@ -174,3 +174,28 @@ export const items: {
   },
   { code: 'SKIP-8', name: 'Skip, 8 yards', alsoCalled: 'skip hire', unit: 'piece', price: '245.00', account: '6550' },
 ];
+
+/** What may be spent in a month: account, cost centre (null: all together), pounds or euros. */
+export const budgets: [account: string, centre: string | null, monthly: string][] = [
+  ['6110', '200', '9000'],
+  ['6540', '200', '5000'],
+  ['6440', '250', '3800'],
+  ['6410', '210', '2500'],
+  ['6400', '120', '1750'],
+  ['6400', null, '2400'],
+  ['6040', '230', '2200'],
+  ['6140', '210', '1000'],
+  ['6160', '210', '1500'],
+  ['6800', '110', '4500'],
+  ['6710', '520', '2600'],
+  ['6930', '600', '5200'],
+  ['6760', '620', '3600'],
+  ['7030', '500', '1000'],
+];
+/** Of the company's fixed assets: code, name, account, in use from, serial number, place. */
+export const assets: [code: string, name: string, account: string, since: string, serial: string, place: string][] = [
+  ['PALMHOUSE', 'Palm House', '1000', '1998-04-01', '', 'Palm House'],
+  ['TRACTOR-2', 'Tractor, 45 hp', '1030', '2021-03-15', 'TX45-20817', 'Arboretum yard'],
+  ['VAN-3', 'Delivery van', '1020', '2023-06-02', 'MG22 KVL', 'Nursery'],
+  ['BOILER-1', 'Biomass boiler', '1010', '2019-10-20', 'BMB-118', 'Boiler house'],
+];

@@ -29,7 +29,7 @@ async function toldBy(db: Executor, companyId: string): Promise<Record<GuideStep
   const [mail] = await db
     .select({ n: count() })
     .from(arrival)
-    .where(and(eq(arrival.companyId, companyId), eq(arrival.channel, 'mail')));
+    .where(and(eq(arrival.companyId, companyId), eq(arrival.channel, 'email')));
   return {
     company: {
       done: own!.taxId !== null,

@@ -2,6 +2,7 @@ import type { Arrange, Arrangement, ArrivalDetail, ArrivalList, DocumentPages, S
 import { api, at, list, type Of } from '../app/api';
 
 export const arrivalsApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     arrivals: b.infiniteQuery<ArrivalList, Of, string | null>({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },

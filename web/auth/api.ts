@@ -2,6 +2,7 @@ import type { ConfirmFactor, SecondFactor, Session, SessionList, SetUp, SignIn }
 import { api, signedOut } from '../app/api';
 
 export const authApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     session: b.query<Session, void>({ query: () => '/session', providesTags: ['session'] }),
     signIn: b.mutation<void, SignIn>({

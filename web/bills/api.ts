@@ -32,6 +32,7 @@ const said = (of: Record<string, string | null | undefined>): Record<string, str
 export const movedTags = (id: string) => [{ type: 'bill' as const, id }, ...moved];
 
 export const billsApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     bills: b.infiniteQuery<BillList, Of<Omit<BillsQuery, 'cursor'>>, string | null>({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },

@@ -11,6 +11,7 @@ import type {
 import { api, at, list, type Of } from '../app/api';
 
 export const codingApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     codingRules: b.query<CodingRuleList, Of<{ supplierId?: string }>>({
       query: ({ company, ...params }) => ({ url: at(company, '/coding-rules'), params }),

@@ -4,6 +4,7 @@ import { api, at, type Of } from '../app/api';
 type Asked = Of<{ id: string } & Pick<FindingsQuery, 'q' | 'severity' | 'sort' | 'order'>>;
 
 export const importsApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     takeFile: b.mutation<{ id: string }, Of<{ list: ImportListName; file: File }>>({
       query({ company, list, file }) {

@@ -18,6 +18,7 @@ interface Asked {
 const few = 5;
 
 export const jumpApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     /** Bills, suppliers, accounts and entries with a word: those that the server gives; what fails is left out. */
     jump: b.query<Target[], Of<Asked>>({

@@ -2,6 +2,7 @@ import type { Entry, EntryList, PeriodList, TaxLines, TaxSummary, Trail } from '
 import { api, at, list, type Of } from '../app/api';
 
 export const ledgerApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     entries: b.infiniteQuery<EntryList, Of<{ q?: string; account?: string }>, string | null>({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },

@@ -2,6 +2,7 @@ import type { AddNote, Bill } from '@ledgerline/contract';
 import { api, at, type Of } from '../app/api';
 
 export const notesApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     addNote: b.mutation<Bill, Of<{ id: string; body: AddNote }>>({
       query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/notes`), method: 'POST', body }),

@@ -2,6 +2,7 @@ import type { ChangeRepeat, NewRepeat, RepeatList } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const repeatsApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     repeats: b.query<RepeatList, Of>({ query: ({ company }) => at(company, '/repeats'), providesTags: [list('repeat'), list('bill')] }),
     newRepeat: b.mutation<{ id: string }, Of<{ body: NewRepeat }>>({

@@ -39,6 +39,7 @@ const put = (company: string, path: string, id: string | null, body: object) =>
   id ? { url: at(company, `${path}/${id}`), method: 'PUT', body } : { url: at(company, path), method: 'POST', body };
 
 export const settingsApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     company: b.query<CompanySettings, Of>({ query: ({ company }) => at(company, '/settings'), providesTags: ['settings'] }),
     setCompany: b.mutation<void, Of<{ body: SetCompany }>>({
@@ -78,7 +79,7 @@ export const settingsApi = api.injectEndpoints({
       providesTags: ['settings'],
     }),
     taxCodes: b.query<TaxCodeList, Of>({ query: ({ company }) => at(company, '/tax-codes'), providesTags: ['settings'] }),
-    items: b.infiniteQuery<ItemList, Of<{ q?: string }>, string | null>({
+    itemList: b.infiniteQuery<ItemList, Of<{ q?: string }>, string | null>({
       infiniteQueryOptions: pages,
       query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/items'), params: cursorOf(pageParam, params) }),
       providesTags: ['settings'],

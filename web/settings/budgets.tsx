@@ -54,7 +54,7 @@ export function BudgetsArea() {
   return (
     <ListArea
       title="Budgets"
-      detail={`What may be spent by account and cost centre, without tax, in ${company.baseCurrency}`}
+      detail={`Without tax, in ${company.baseCurrency}`}
       what="budget"
       rows={rows}
       columns={columnsOf(company.baseCurrency)}
@@ -122,7 +122,7 @@ function Spread({ form, base }: { form: UseFormReturn<PutBudget>; base: string }
   return (
     <div className="flex items-end gap-2 text-[13px]">
       <label>
-        <span className="quiet">For the whole year</span>
+        <span className="block quiet">For the whole year</span>
         <input
           className="input input-sm mt-0.5 w-36 text-right"
           inputMode="decimal"

@@ -60,7 +60,7 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
   const known = (calendarCountries as readonly string[]).includes(settings.country);
   return (
     <form
-      className="max-w-lg space-y-3 px-6 py-4"
+      className="max-w-3xl space-y-3 px-6 py-4"
       onSubmit={submit((body) =>
         save({ company: company.id, body })
           .unwrap()
@@ -68,54 +68,56 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
       )}
     >
       <Problem sentence={trouble} />
-      <FormField form={form} name="name" label="Name" hint="As suppliers write it: a page addressed to it belongs here" />
-      <Controller
-        control={form.control}
-        name="billToNames"
-        render={({ field }) => <FormNames value={field.value ?? []} onChange={field.onChange} />}
-      />
-      <FormField form={form} name="taxId" label="Tax number" empty="null" />
-      <FormField form={form} name="mailAddress" label="Mail address for invoices" hint="What is sent here is taken in for this company" />
-      <FormField
-        form={form}
-        name="queueOrder"
-        label="Taken first from the queue"
-        hint="Which bill “Done, next” brings to a clerk"
-        options={[
-          ['age', 'What came first'],
-          ['due', 'What falls due first'],
-          ['discount', 'What loses a discount first'],
-          ['amount', 'The largest'],
-        ]}
-      />
-      <FormField
-        form={form}
-        name="taxTolerance"
-        label="Tax may differ from its rates by"
-        empty="null"
-        hint="In the bill’s currency. Without one only rounding passes: a penny a row, two at least. What differs is posted with the code that has most tax"
-      />
-      <FormField
-        form={form}
-        name="dueOn"
-        label="Where a due day is no working day"
-        hint={`When terms make a Saturday, a Sunday or a public holiday${known ? '' : '; holidays of this country are not known, only weekends'}`}
-        options={[
-          ['stays', 'It stays as the terms make it'],
-          ['next', 'The next working day'],
-          ['before', 'The working day before'],
-        ]}
-      />
-      <FormField
-        form={form}
-        name="rateBy"
-        label="Rate of bills in other currencies"
-        hint="What is posted keeps the rate it was posted with"
-        options={[
-          ['day', 'Of the bill’s day, or the last before it'],
-          ['month', 'Of the first of the bill’s month, or the last before it'],
-        ]}
-      />
+      <div className="grid grid-cols-2 gap-x-6 gap-y-3 max-md:grid-cols-1">
+        <FormField form={form} name="name" label="Name" hint="As suppliers write it: a page addressed to it belongs here" />
+        <Controller
+          control={form.control}
+          name="billToNames"
+          render={({ field }) => <FormNames value={field.value ?? []} onChange={field.onChange} />}
+        />
+        <FormField form={form} name="taxId" label="Tax number" empty="null" />
+        <FormField form={form} name="mailAddress" label="Mail address for invoices" hint="What is sent here is taken in for this company" />
+        <FormField
+          form={form}
+          name="queueOrder"
+          label="Taken first from the queue"
+          hint="Which bill “Done, next” brings to a clerk"
+          options={[
+            ['age', 'What came first'],
+            ['due', 'What falls due first'],
+            ['discount', 'What loses a discount first'],
+            ['amount', 'The largest'],
+          ]}
+        />
+        <FormField
+          form={form}
+          name="taxTolerance"
+          label="Tax may differ from its rates by"
+          empty="null"
+          hint="In the bill’s currency. Without one only rounding passes: a penny a row, two at least. What differs is posted with the code that has most tax"
+        />
+        <FormField
+          form={form}
+          name="dueOn"
+          label="Where a due day is no working day"
+          hint={`When terms make a Saturday, a Sunday or a public holiday${known ? '' : '; holidays of this country are not known, only weekends'}`}
+          options={[
+            ['stays', 'It stays as the terms make it'],
+            ['next', 'The next working day'],
+            ['before', 'The working day before'],
+          ]}
+        />
+        <FormField
+          form={form}
+          name="rateBy"
+          label="Rate of bills in other currencies"
+          hint="What is posted keeps the rate it was posted with"
+          options={[
+            ['day', 'Of the bill’s day, or the last before it'],
+            ['month', 'Of the first of the bill’s month, or the last before it'],
+          ]}
+        />
+      </div>
       <FormTick form={form} name="suggests" label="Suggest coding from what was posted; without this only from what is set as usual" />
       <FormTick
         form={form}
@@ -147,7 +149,7 @@ function FormNames({ value, onChange }: { value: string[]; onChange(names: strin
       <textarea
         id={id}
         rows={2}
-        className="textarea textarea-sm mt-0.5 w-full"
+        className="textarea textarea-sm mt-0.5 min-h-0 w-full"
         aria-describedby={`${id}-said`}
         value={typed}
         onChange={(e) => {

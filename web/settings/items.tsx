@@ -10,10 +10,10 @@ import { settingsApi } from './api';
 import { ListArea, RowDialog } from './list-area';
 
 const columnsOf = (base: string): Column<ItemRow>[] => [
-  { id: 'code', head: 'Code', width: 110, cell: (i) => <span className="code">{i.code}</span> },
+  { id: 'code', head: 'Code', width: 104, cell: (i) => <span className="code">{i.code}</span> },
   { id: 'name', head: 'Name', cell: (i) => i.name },
-  { id: 'also', head: 'Also called', width: 170, minor: true, cell: (i) => i.alsoCalled },
-  { id: 'unit', head: 'Unit', width: 72, minor: true, cell: (i) => i.unit },
+  { id: 'also', head: 'Also called', width: 150, minor: true, cell: (i) => i.alsoCalled },
+  { id: 'unit', head: 'Unit', width: 60, minor: true, cell: (i) => i.unit },
   {
     id: 'price',
     head: 'Price',
@@ -21,19 +21,19 @@ const columnsOf = (base: string): Column<ItemRow>[] => [
     num: true,
     cell: (i) => (i.price === null ? '' : `${money(i.price, i.currency ?? base)} ${i.currency}`),
   },
-  { id: 'account', head: 'Usual account', width: 190, cell: (i) => i.account },
-  { id: 'tax', head: 'Usual tax', width: 80, minor: true, cell: (i) => <span className="code">{i.taxCode}</span> },
-  { id: 'active', head: '', width: 64, cell: (i) => (i.active ? '' : <span className="quiet">closed</span>) },
+  { id: 'account', head: 'Usual account', width: 170, cell: (i) => i.account },
+  { id: 'tax', head: 'Usual tax', width: 76, minor: true, cell: (i) => <span className="code">{i.taxCode}</span> },
+  { id: 'active', head: '', width: 56, cell: (i) => (i.active ? '' : <span className="quiet">closed</span>) },
 ];
 
 export function ItemsArea() {
   const { company } = usePlace();
   const [q, setQ] = useState('');
-  const rows = useRows(settingsApi.useItemsInfiniteQuery({ company: company.id, ...(q ? { q } : {}) }), (p) => p.items);
+  const rows = useRows(settingsApi.useItemListInfiniteQuery({ company: company.id, ...(q ? { q } : {}) }), (p) => p.items);
   return (
     <ListArea
       title="Items"
-      detail="What is bought again and again. Rows that say so are coded so, where nothing was posted"
+      detail="What is bought again and again, and how rows that say so are coded"
       what="item"
       rows={rows}
       columns={columnsOf(company.baseCurrency)}

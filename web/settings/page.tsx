@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
 import { NavLink, useParams } from 'react-router';
+import { usePlace } from '../app/company';
+import { setupApi } from '../setup/api';
 import { GuideArea } from '../setup/guide';
 import { Trouble } from '../ui/states';
 import { AccountsArea } from './accounts';
@@ -17,6 +19,7 @@ import { RatesArea } from './rates';
 import { TaxCodesArea } from './tax-codes';
 
 const areas: [path: string, label: string, area: () => ReactNode][] = [
+  ['first-steps', 'First steps', GuideArea],
   ['company', 'Company', CompanyArea],
   ['people', 'People', PeopleArea],
   ['accounts', 'Accounts', AccountsArea],
@@ -30,12 +33,15 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['rates', 'Exchange rates', RatesArea],
   ['checks', 'Checks', ChecksArea],
   ['events', 'Event log', EventsArea],
-  ['first-steps', 'First steps', GuideArea],
 ];
 
 /** Settings: one page an area. */
 export function SettingsPage() {
   const { area = 'company' } = useParams();
+  const { company, can } = usePlace();
+  const { currentData: guide } = setupApi.useGuideQuery({ company: company.id }, { skip: !can('settings:see') });
+  // Once all is there, the first steps are only found by who looks for them.
+  const shown = areas.filter(([path]) => path !== 'first-steps' || path === area || guide?.over === false);
   const Area = areas.find(([path]) => path === area)?.[2];
   return (
     <div className="flex h-full max-md:flex-col">
@@ -43,7 +49,7 @@ export function SettingsPage() {
         aria-label="Settings"
         className="flex w-40 shrink-0 flex-col gap-0.5 border-r hair px-2 py-3 max-md:w-full max-md:flex-row max-md:overflow-x-auto max-md:border-r-0 max-md:border-b"
       >
-        {areas.map(([path, label]) => (
+        {shown.map(([path, label]) => (
           <NavLink
             key={path}
             to={`/settings/${path}`}

@@ -28,7 +28,7 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
   };
   return (
     <form
-      className="max-w-lg space-y-3 border-t hair px-6 py-4"
+      className="max-w-3xl space-y-3 border-t hair px-6 py-4"
       aria-label="Usual coding"
       onSubmit={submit((body) =>
         save({ company: company.id, body })
@@ -41,7 +41,7 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
         For rows that no rule, posted bill, supplier or item says anything about. It is marked as suggested, and trusted least of all.
       </p>
       <Problem sentence={trouble} />
-      <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+      <div className="grid grid-cols-3 gap-x-3 gap-y-2">
         {fields.map(([field, of, label]) => (
           <FormChoice
             key={field}

@@ -2,6 +2,7 @@ import type { Guide, NewCompany, SetStep } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const setupApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     guide: b.query<Guide, Of>({
       query: ({ company }) => at(company, '/guide'),

@@ -10,6 +10,7 @@ import type {
 import { api, at, list, type Of } from '../app/api';
 
 export const suppliersApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     suppliers: b.infiniteQuery<SupplierList, Of<{ q?: string }>, string | null>({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },

@@ -89,11 +89,15 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
       evenSo="Save even so"
       send={(body) => change({ company: company.id, id: supplier.id, body }).unwrap().then(close)}
       close={close}
+      wide
     >
       {(form) => (
         <>
-          <FormField form={form} name="name" label="Name" autoFocus />
-          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+          <div className="grid grid-cols-[1fr_1.4fr] gap-x-3">
+            <FormField form={form} name="name" label="Name" autoFocus />
+            <FormField form={form} name="address" label="Address" empty="null" />
+          </div>
+          <div className="grid grid-cols-3 gap-x-3 gap-y-1 max-md:grid-cols-2">
             <FormField form={form} name="taxId" label="Tax number" empty="null" />
             <FormField form={form} name="email" label="Mail address" empty="null" />
             <FormField form={form} name="phone" label="Telephone" empty="null" />
@@ -113,21 +117,22 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
               );
             })}
           </div>
-          <FormField form={form} name="address" label="Address" empty="null" />
-          <FormField
-            form={form}
-            name="blocked"
-            label="Blocked because"
-            empty="null"
-            hint="While a reason stands here, none of its bills can go on"
-          />
-          <FormField
-            form={form}
-            name="paymentsHeld"
-            label="Payments held because"
-            empty="null"
-            hint="Its bills go on; nothing is paid to it while a reason stands here"
-          />
+          <div className="grid grid-cols-2 gap-x-3">
+            <FormField
+              form={form}
+              name="blocked"
+              label="Blocked because"
+              empty="null"
+              hint="While a reason stands here, none of its bills can go on"
+            />
+            <FormField
+              form={form}
+              name="paymentsHeld"
+              label="Payments held because"
+              empty="null"
+              hint="Its bills go on; nothing is paid to it while a reason stands here"
+            />
+          </div>
           <Contacts form={form as unknown as UseFormReturn<ChangeSupplier>} />
           <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />
           <FormEffect form={form} path="/suppliers" id={supplier.id} />

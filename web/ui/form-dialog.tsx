@@ -16,6 +16,7 @@ export function FormDialog<S extends TObject>({
   evenSo,
   send,
   close,
+  wide = false,
   children,
 }: {
   title: string;
@@ -25,12 +26,13 @@ export function FormDialog<S extends TObject>({
   evenSo?: string;
   send(body: Static<S>): Promise<unknown>;
   close(): void;
+  wide?: boolean;
   children(form: UseFormReturn<Static<S> & Record<string, unknown>>): ReactNode;
 }) {
   const { form, submit, trouble, asks } = useSchemaForm(schema, values);
   const goesOn = asks && evenSo !== undefined;
   return (
-    <Dialog title={title} close={close}>
+    <Dialog title={title} close={close} wide={wide}>
       <form className="space-y-2" onSubmit={submit((body) => send(goesOn ? { ...body, evenSo: true } : body))}>
         <Problem sentence={trouble} />
         {children(form)}

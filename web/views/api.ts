@@ -2,6 +2,7 @@ import type { PersonView, SaveView, ViewList } from '@ledgerline/contract';
 import { api, at, type Of } from '../app/api';
 
 export const viewsApi = api.injectEndpoints({
+  overrideExisting: 'throw',
   endpoints: (b) => ({
     views: b.query<ViewList, Of>({ query: ({ company }) => at(company, '/views'), providesTags: ['views'] }),
     newView: b.mutation<{ id: string }, Of<{ body: SaveView }>>({
