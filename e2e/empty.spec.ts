@@ -32,10 +32,18 @@ test('an empty organisation: from sign-up, through people and lists made by scre
   await fill(page, { Organisation: 'Marrowby', 'First company': 'Marrowby Botanic Gardens', 'Your name': 'Kit Arden' });
   await fill(page, { 'Your mail address': 'kit@marrowby.example', Password: 'glasshouse and more' });
   await page.getByRole('button', { name: 'Begin' }).click();
-  await page.getByRole('link', { name: /^Settings/ }).click();
+  // The first steps lead on, and say what is done.
+  const steps = page.getByRole('region', { name: 'First steps' });
+  await expect(steps).toContainText('0 of 7 are done. Next: the company.');
+  await steps.getByRole('link', { name: 'Go on' }).click();
+  const step = (title: string) => page.getByRole('list', { name: 'First steps' }).getByRole('listitem').filter({ hasText: title });
+  await step('Tax codes').getByRole('button', { name: 'They are right' }).click();
+  await expect(step('Tax codes').getByRole('img', { name: 'Done' })).toBeVisible();
+  await step('The mailbox').getByRole('button', { name: 'Nothing comes by mail' }).click();
+  await expect(step('The mailbox').getByRole('button', { name: 'Take it up again' })).toBeVisible();
+  await step('People').getByRole('link', { name: 'Add somebody' }).click();
 
   // A sole administrator is told that a second person is needed, and adds one.
-  await settings(page, 'People');
   await expect(page.getByRole('status').filter({ hasText: 'a second person is needed' })).toBeVisible();
   await page.getByRole('button', { name: 'New person' }).click();
   const dialog = page.getByRole('dialog');
@@ -45,6 +53,8 @@ test('an empty organisation: from sign-up, through people and lists made by scre
   await expect(page.getByRole('row').filter({ hasText: 'Halina Voss' })).toContainText('approver, controller');
   await expect(page.getByText('a second person is needed')).toHaveCount(0);
 
+  await settings(page, 'First steps');
+  await expect(step('People').getByRole('img', { name: 'Done' })).toBeVisible();
   await settings(page, 'Cost centres');
   await page.getByRole('button', { name: 'New cost centre' }).click();
   await fill(page, { Code: '200', Name: 'Arboretum' });
