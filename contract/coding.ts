@@ -10,9 +10,17 @@ export const CodingGiven = Type.Object(each(Nullable(Id)));
 /** The codes of a coding, in words. */
 export const CodingShown = Type.Array(Type.Object({ field: CodingField, code: Type.String(), name: Type.String() }));
 
-/** How a company codes what nothing else tells anything about. */
-export const PutUsualCoding = Type.Object({ coding: CodingGiven });
-export const UsualCoding = Type.Object({ coding: CodingGiven, shown: CodingShown });
+/**
+ * How a company codes what nothing else tells anything about. `roundingAccountId`: where the cents go that are left over when a foreign
+ * bill is converted; null: to its largest row.
+ */
+export const PutUsualCoding = Type.Object({ coding: CodingGiven, roundingAccountId: Type.Optional(Nullable(Id)) });
+export const UsualCoding = Type.Object({
+  coding: CodingGiven,
+  shown: CodingShown,
+  roundingAccountId: Nullable(Id),
+  roundingAccount: Nullable(Type.String()),
+});
 export type PutUsualCoding = Static<typeof PutUsualCoding>;
 export type UsualCoding = Static<typeof UsualCoding>;
 

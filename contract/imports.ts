@@ -14,6 +14,9 @@ export const importLists = [
   'rates',
 ] as const satisfies readonly ImportList[];
 export const ImportListName = Type.Union(importLists.map((name) => Type.Literal(name)));
+/** Lists that go into files and are made by hand alone. */
+export const furtherLists = ['people', 'distributions', 'combinations', 'coding-rules', 'checks', 'events'] as const;
+export type FurtherList = (typeof furtherLists)[number];
 const Mapping = Type.Array(Nullable(Type.String({ maxLength: 40 })), { maxItems: 60 });
 export const SetMapping = Type.Object({ mapping: Mapping });
 /** `goodOnly`: rows with errors are left out; else there must be none. */

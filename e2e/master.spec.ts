@@ -52,6 +52,13 @@ test('terms in parts give the first day, and say what falls due when', async ({ 
   await expect(page.getByLabel('Terms', { exact: true })).toHaveValue('50% 30 days, 50% 60 days');
   const parts = page.getByText('in 2 parts');
   await expect(parts).toHaveAttribute('title', /60\.01.*60\.00/);
+  // A discount says what it earns, and until when.
+  await page.getByLabel('Due', { exact: true }).fill('2/10 net 30');
+  await page.getByLabel('Due', { exact: true }).press('Tab');
+  await expect(page.getByText('−2.40 by')).toHaveAttribute('title', /^2% off where it is paid by .*12/);
+  await page.getByLabel('Due', { exact: true }).fill('50% 30 days, 50% 60 days');
+  await page.getByLabel('Due', { exact: true }).press('Tab');
+  await expect(parts).toBeVisible();
   // Another day is the whole's.
   await page.getByLabel('Due', { exact: true }).fill('15 Dec 2026');
   await page.getByLabel('Due', { exact: true }).press('Tab');

@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { codingFields } from '../bills/index.ts';
-import { withDefault, withItems, type Item, type LineToCode, type Option, type RateCode, type Suggestions } from './index.ts';
+import {
+  Memory,
+  suggest,
+  withDefault,
+  withItems,
+  type Item,
+  type LineToCode,
+  type Option,
+  type RateCode,
+  type Suggestions,
+} from './index.ts';
 
 const codes: RateCode[] = [
   { id: 's20', rate: '20', reverseCharge: false },
@@ -61,4 +71,14 @@ describe('what is usual in the company', () => {
     expect(coded!.costCentreId).toEqual([{ id: 'house', share: 0.96, why: 'Usual in this company' }]);
     expect(withDefault([line('Anything')], [none], null, codes)).toEqual([none]);
   });
+});
+
+it('what is set at a supplier is as sure as it is, however unsure its account', () => {
+  const memory = new Memory();
+  // Others code to two accounts in turn, all in one cost centre.
+  for (const [i, accountId] of ['office', 'repairs', 'office', 'repairs'].entries())
+    memory.learn({ ...line('Anything'), supplierId: 'other', day: `2026-10-0${i + 1}` }, { accountId, costCentreId: 'house' });
+  const [suggested] = suggest([line('Something')], memory, { costCentreId: 'glass' }, codes);
+  expect(suggested!.accountId[0]!.share).toBeLessThan(0.95);
+  expect(suggested!.costCentreId[0]).toMatchObject({ id: 'glass', share: 0.96 });
 });

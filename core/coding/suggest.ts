@@ -92,7 +92,7 @@ export function rateFits(id: string, stated: string | null, codes: readonly Rate
 }
 
 /** An option whose sentence is made when it is offered: most are not. */
-type Candidate = Omit<Option, 'why'> & { why(): string };
+type Candidate = Omit<Option, 'why'> & { why(): string; /** Set at the supplier, whatever the account. */ set?: true };
 const none = Object.fromEntries(codingFields.map((field) => [field, []])) as unknown as Suggestions;
 const offered = (candidates: readonly Candidate[]): Option[] =>
   candidates.slice(0, mostOptions).map(({ id, share, why }) => ({ id, share, why: why() }));
@@ -108,8 +108,9 @@ function suggestOne(
   const accounts = withUsual(rank('accountId', standing, counts), usual?.accountId ?? null),
     [account] = accounts;
   const following = (field: CodingField) => withUsual(rank(field, standing, counts, account?.id), usual?.[field] ?? null);
-  // What follows from an account is no surer than the account.
-  const borne = (field: CodingField) => offered(following(field).map((o) => ({ ...o, share: Math.min(o.share, account?.share ?? 1) })));
+  // What follows from an account is no surer than the account; what is set at the supplier does not follow from it.
+  const borne = (field: CodingField) =>
+    offered(following(field).map((o) => (o.set ? o : { ...o, share: Math.min(o.share, account?.share ?? 1) })));
   return {
     ...none,
     ...Object.fromEntries(dimensions.map((field) => [field, borne(field)])),
@@ -126,7 +127,7 @@ function withUsual(ranked: readonly Ranked[], usual: string | null): Candidate[]
   const own = ranked.some((r) => r.kind !== 'company' && r.kind !== 'words');
   if (own) return options.some((o) => o.id === usual) ? options : [...options, { id: usual, share: 0, why: usualWhy }];
   const rest = options.filter((o) => o.id !== usual);
-  return [{ id: usual, share: usualShare, why: usualWhy }, ...rest.map((o) => ({ ...o, share: o.share * (1 - usualShare) }))];
+  return [{ id: usual, share: usualShare, why: usualWhy, set: true }, ...rest.map((o) => ({ ...o, share: o.share * (1 - usualShare) }))];
 }
 
 function withStated(options: Candidate[], taxRate: string | null, codes: readonly RateCode[]): Candidate[] {

@@ -30,6 +30,7 @@ export interface PostingBill {
   supplierName: string;
   invoiceNumber: string;
   payableAccountId: string;
+  /** Where the cents go that are left over in base currency; without one to the largest entry. */ roundingAccountId?: string | null;
   lines: PostingLine[];
 }
 export interface JournalLine {
@@ -80,7 +81,7 @@ interface Entry {
  * The journal entry of a bill: expense for each line, tax that can be reclaimed, and the supplier's payable against them; a credit
  * note the other way round. Tax that cannot be reclaimed stays with the lines that bear it. Reverse charge tax is owed, and
  * reclaimed at once as far as the code allows (Directive 2006/112/EC, art. 168 and 196); use tax is the same with nothing reclaimed. What
- * is withheld is owed to the state in the supplier's stead, who gets so much less. In a foreign currency the payable is converted once and the rest is shared out so that it balances.
+ * is withheld is owed to the state in the supplier's stead, who gets so much less. In a foreign currency the payable is converted once; the cents left over go to their account, or to the largest entry.
  * Throws RangeError when the bill's lines and tax are not its total, or a reverse charge code has no account for the tax owed.
  */
 export function journalOf(bill: PostingBill): Journal {
@@ -146,7 +147,7 @@ export function journalOf(bill: PostingBill): Journal {
     .sort((a, b) => (order.get(a.billLineId ?? '') ?? 1e6) - (order.get(b.billLineId ?? '') ?? 1e6));
   const due = gross.plus(sum(withheld.map((e) => e.amount)));
   const basePayable = roundTo(due.times(bill.rate), bill.baseCurrency);
-  const base = inBase(sorted, basePayable, bill);
+  const { parts: base, rest } = inBase(sorted, basePayable, bill);
   const payable: Omit<Entry, 'part' | 'borne'> = {
     accountId: bill.payableAccountId,
     bearer: null,
@@ -156,7 +157,18 @@ export function journalOf(bill: PostingBill): Journal {
     description: `${bill.supplierName} ${bill.invoiceNumber}`,
     amount: due.negated(),
   };
-  const pairs = [...sorted.map((entry, i) => ({ entry, amount: base[i]! })), { entry: payable, amount: basePayable.negated() }];
+  const rounding = {
+    ...payable,
+    accountId: bill.roundingAccountId!,
+    supplierId: null,
+    description: 'Rounding of the exchange',
+    amount: zero,
+  };
+  const pairs = [
+    ...sorted.map((entry, i) => ({ entry, amount: base[i]! })),
+    ...(rest.isZero() ? [] : [{ entry: rounding, amount: rest }]),
+    { entry: payable, amount: basePayable.negated() },
+  ];
   return {
     lines: pairs
       .filter((p) => !p.amount.isZero())
@@ -205,14 +217,18 @@ function taxLine(taxCodeId: string, entries: readonly Entry[], base: readonly De
   };
 }
 
-/** Entries in base currency: each at the rate, the cents left over to the largest, so that they make the payable exactly. */
-function inBase(entries: Entry[], payable: Decimal, bill: PostingBill): Decimal[] {
-  if (bill.currency === bill.baseCurrency) return entries.map((e) => e.amount);
+/**
+ * Entries in base currency, each at the rate. The cents left over to the payable are the rest where they have an account; else the largest
+ * entry takes them.
+ */
+function inBase(entries: Entry[], payable: Decimal, bill: PostingBill): { parts: Decimal[]; rest: Decimal } {
+  if (bill.currency === bill.baseCurrency) return { parts: entries.map((e) => e.amount), rest: zero };
   const parts = entries.map((e) => roundTo(e.amount.times(bill.rate), bill.baseCurrency));
   const rest = payable.minus(sum(parts));
+  if (bill.roundingAccountId) return { parts, rest };
   const largest = parts.reduce((at, part, i) => (part.abs().gt(parts[at]!.abs()) ? i : at), 0);
   if (parts.length > 0) parts[largest] = parts[largest]!.plus(rest);
-  return parts;
+  return { parts, rest: zero };
 }
 
 function side(

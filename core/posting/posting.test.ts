@@ -39,14 +39,16 @@ const anyBill = fc
     pricesIncludeTax: fc.boolean(),
     kind: fc.constantFrom('invoice' as const, 'credit-note' as const),
     foreign: fc.boolean(),
+    roundingAccountId: fc.option(fc.constant('rounding')),
     rate: fc.integer({ min: 1, max: 40_000 }).map((n) => dec(n).div(10_000).toFixed()),
   })
-  .map(({ lines, pricesIncludeTax, kind, foreign, rate }): PostingBill => {
+  .map(({ lines, pricesIncludeTax, kind, foreign, rate, roundingAccountId }): PostingBill => {
     const taxed = lines.map((l) => ({ amount: dec(l.amount), rule: l.rule }));
     const tax = sum(taxByCode(taxed, pricesIncludeTax, null, 'GBP').map((s) => s.tax));
     const gross = sum(taxed.map((l) => l.amount)).plus(pricesIncludeTax ? 0 : tax);
     return {
       kind,
+      roundingAccountId,
       currency: foreign ? 'EUR' : 'GBP',
       baseCurrency: 'GBP',
       rate: foreign ? rate : '1',
@@ -126,8 +128,10 @@ describe('a journal entry', () => {
       fc.property(anyBill, (bill) => {
         const { taxes, lines, payable } = journalOf(bill);
         const of = (field: 'net' | 'tax' | 'reclaimed' | 'owed' | 'withheld') => sum(taxes.map((t) => dec(t[field])));
-        expect(of('net').plus(of('tax')).minus(of('owed')).minus(of('withheld')).toFixed(2)).toBe(dec(payable).toFixed(2));
         const on = (account: string) => sum(lines.filter((l) => l.accountId === account).map((l) => dec(l.debit).minus(l.credit)));
+        // What is left over in base currency is of no code.
+        const coded = of('net').plus(of('tax')).minus(of('owed')).minus(of('withheld'));
+        expect(coded.plus(on('rounding')).toFixed(2)).toBe(dec(payable).toFixed(2));
         expect([on('tax'), on('owed').negated(), on('held').negated()].map((a) => a.toFixed(2))).toEqual(
           [of('reclaimed'), of('owed'), of('withheld')].map((a) => a.toFixed(2)),
         );
@@ -197,4 +201,35 @@ describe('a journal entry', () => {
     ]));
   it('is refused when lines and tax are not the total', () =>
     expect(() => journalOf(plain(rules[0]!, { gross: '119.00' }))).toThrow('make 120'));
+});
+
+it('the cents left over in base currency go to their account, and every other entry stays at the rate', () => {
+  const line = (id: string, of: string) => ({ id, description: id, amount: of, accountId: 'cost', bearer: bearerOf({}), rule: rule('Z0', '0') }); // prettier-ignore
+  // Three times 0.05 at 0.5 is 0.025: 0.03 each, 0.09 in all, where 0.15 is 0.08.
+  const bill: PostingBill = {
+    kind: 'invoice',
+    currency: 'EUR',
+    baseCurrency: 'GBP',
+    rate: '0.5',
+    tax: '0',
+    gross: '0.15',
+    pricesIncludeTax: false,
+    supplierId: 's',
+    supplierName: 'S',
+    invoiceNumber: '1',
+    payableAccountId: 'payable',
+    lines: ['a', 'b', 'c'].map((id) => line(id, '0.05')),
+  };
+  const shown = (more: Partial<PostingBill>) =>
+    journalOf({ ...bill, ...more }).lines.map((l) => [l.accountId, Number(l.debit) - Number(l.credit), Number(l.currencyAmount)]);
+  expect(shown({ roundingAccountId: 'rounding' })).toEqual([
+    ['cost', 0.03, 0.05],
+    ['cost', 0.03, 0.05],
+    ['cost', 0.03, 0.05],
+    ['rounding', -0.01, 0],
+    ['payable', -0.08, -0.15],
+  ]);
+  expect(shown({}).map((l) => l[1])).toEqual([0.02, 0.03, 0.03, -0.08]);
+  expect(shown({ roundingAccountId: 'rounding', kind: 'credit-note' }).map((l) => l[1])).toEqual([-0.03, -0.03, -0.03, 0.01, 0.08]);
+  expect(shown({ roundingAccountId: 'rounding', currency: 'GBP', rate: '1' })).toHaveLength(4);
 });

@@ -20,10 +20,14 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
     ),
   ),
   ...Object.fromEntries(
-    ['usual_coding_account', 'usual_coding_cost_centre', 'usual_coding_tax_code', 'item_account', 'item_tax_code'].map((name) => [
-      name,
-      [422, ofOthers] as const,
-    ]),
+    [
+      'usual_coding_account',
+      'usual_coding_rounding_account',
+      'usual_coding_cost_centre',
+      'usual_coding_tax_code',
+      'item_account',
+      'item_tax_code',
+    ].map((name) => [name, [422, ofOthers] as const]),
   ),
   item_code: [409, 'This item code is taken. Choose another.'],
   item_price: [422, 'A price is zero or more, and has its currency.'],

@@ -147,6 +147,7 @@ describe('all routes', () => {
         'get /live',
         'get /openapi.json',
         'get /exports/:list',
+        'get /lists/:list/file',
         'get /scanning/separator',
         'get /tax-summary/file',
         'post /read',

@@ -1,10 +1,11 @@
 import Excel from 'exceljs';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
+import { furtherLists, importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
 import { newDimension, newDimensionValue } from '../dimensions/service.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { csvOf, tableOfList } from './export.ts';
+import { furtherTables } from './further.ts';
 import { importJob } from './run.ts';
 import { bringIn, setMapping, takeFile } from './service.ts';
 import { findingsOf, leftOut, showRun } from './store.ts';
@@ -341,6 +342,16 @@ describe('lists as files', () => {
       const errors = await findingsOf(world.database.db, mine(), run.id, { severity: 'error' }, 0);
       expect([name, errors, run.counts.same]).toEqual([name, [], table.rows.length]);
     }
+  });
+  it.each(furtherLists)('%s go into a file, too', async (list) => {
+    await world.rows(`insert into combination (id, company_id, when_field, when_codes, only_field, only_codes) values (gen_random_uuid(), $1, 'accountId', '7*', 'dimension1', 'ROOF')`, mine()); // prettier-ignore
+    await world.rows(`insert into coding_rule (id, company_id, words, account_id, made_by) values (gen_random_uuid(), $1, 'skip', $2, $3)`, mine(), world.master.company('MBG').account('6000'), world.master.person('Kit Arden')); // prettier-ignore
+    const { heads, rows } = await furtherTables[list](world.database.db, mine());
+    if (list !== 'distributions') expect(rows.length).toBeGreaterThan(0);
+    expect(rows.every((r) => r.length === heads.length)).toBe(true);
+    const said = rows.map((r) => r.join(' | ')).join('\n');
+    const told = { people: 'Ines Okafor |  | ines@', combinations: 'Account | 7* | Project | ROOF | yes', 'coding-rules': 'skip | 6000 Growing media | Kit Arden | yes', checks: 'stops', events: 'brought in', distributions: '' }; // prettier-ignore
+    expect(said).toContain(told[list]);
   });
   it('are as filtered; a template has the heads alone; words that look like formulas stay words', async () => {
     const heads = await tableOfList(world.database.db, mine(), 'accounts', '', true);

@@ -4,6 +4,7 @@ import {
   ExportQuery,
   FindingList,
   FindingsQuery,
+  furtherLists,
   importLists,
   ImportRun,
   Nothing,
@@ -14,6 +15,7 @@ import { filesOf } from '../http/body.ts';
 import type { Api } from '../http/define.ts';
 import { notFound } from '../http/problems.ts';
 import { tableOfList } from './export.ts';
+import { furtherTables } from './further.ts';
 import { savedAs } from './saved.ts';
 import { bringIn, setMapping, takeFile } from './service.ts';
 import { findingsOf, leftOut, showRun } from './store.ts';
@@ -72,6 +74,20 @@ export function importRoutes(api: Api): void {
   );
   api.command({ method: 'put', path: '/imports/:id/mapping', summary: 'Say which field each column holds', answer: Nothing }, setMapping);
   api.command({ method: 'post', path: '/imports/:id/run', summary: 'Bring the rows in', answer: Nothing }, bringIn);
+  api.raw(
+    {
+      method: 'get',
+      path: '/lists/:list/file',
+      access: 'settings:see',
+      summary: 'People, distribution keys, rules, checks or the event log as CSV or XLSX',
+      query: Type.Object({ format: SheetFormat }),
+    },
+    async ({ services, caller, params, query }) => {
+      const list = furtherLists.find((l) => l === params['list']);
+      if (!list) throw notFound('This list');
+      return savedAs(services, await furtherTables[list](db, caller.company.id), query.format, list);
+    },
+  );
   api.raw(
     {
       method: 'get',

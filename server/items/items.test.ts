@@ -106,6 +106,36 @@ describe('what is usual in the company', () => {
     expect(log[1]).toEqual({ before: { accountId: '6300 Carriage inwards' }, after: { accountId: null } });
     await expect(world.run(setUsual, await world.as('Ines Okafor'), {}, { coding: {} })).rejects.toMatchObject({ status: 403 });
   });
+  it('says where the pennies of a foreign bill go', async () => {
+    const own = mbg();
+    await world.rows(`delete from exchange_rate where company_id = $1 and currency = 'EUR'`, own.id);
+    await world.rows(`insert into exchange_rate (company_id, currency, day, rate) values ($1, 'EUR', '2026-01-01', 0.5)`, own.id);
+    await world.run(setUsual, await kit(), {}, { coding: {}, roundingAccountId: own.account('6300') });
+    await world.run(setUsual, await kit(), {}, { coding: {} });
+    expect(await showUsual(world.database.db, own.id)).toMatchObject({ roundingAccount: '6300 Carriage inwards' });
+    const of = (amount: string) => ({ amount, code: 'Z0' });
+    const [{ name: supplier }] = (await world.rows(`select name from supplier where company_id = $1 and name <> $2 limit 1`, own.id, stranger)) as [{ name: string }]; // prettier-ignore
+    const id = await world.build.bill({
+      supplier,
+      stage: 'posted',
+      currency: 'EUR',
+      tax: '0',
+      lines: [of('0.05'), of('0.05'), of('0.05')],
+    });
+    const lines = await world.rows(
+      `select a.code, l.debit, l.credit, l.currency_amount from journal_line l join ledger_account a on a.id = l.account_id
+       join journal_entry e on e.id = l.entry_id where e.source_id = $1 order by l.position`,
+      id,
+    );
+    expect(lines.slice(3)).toEqual([
+      { code: '6300', debit: '0', credit: '0.01', currency_amount: '0.00' },
+      { code: '2100', debit: '0', credit: '0.08', currency_amount: '-0.15' },
+    ]);
+    await world.run(setUsual, await kit(), {}, { coding: {}, roundingAccountId: null });
+    const theirs = world.master.company('MNT').account('6300');
+    const wrong = world.run(setUsual, await kit(), {}, { coding: {}, roundingAccountId: theirs });
+    await expect(wrong).rejects.toThrow('does not belong to this company');
+  });
 });
 
 it('a supplier’s usual dimensions are of their own dimension, and code its rows', async () => {

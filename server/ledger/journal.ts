@@ -7,6 +7,7 @@ import { asLine } from '../bills/show.ts';
 import { rateOn, type BillRecord } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
+import { roundingAccount } from '../coding/usual.ts';
 import { codingGround } from '../dimensions/facts.ts';
 import { dimensionsSaid, namesOn } from '../dimensions/store.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -22,6 +23,7 @@ export interface Prepared {
 interface Ground {
   suppliers: Map<string, string>;
   payableId: string;
+  roundingId: string | null;
   rules: Awaited<ReturnType<typeof taxRulesOf>>;
   /** By currency and day. */
   rates: Map<string, string | null>;
@@ -65,6 +67,7 @@ async function groundOf(
   return {
     suppliers: new Map(known.map((s) => [s.id, s.name])),
     payableId: payable.id,
+    roundingId: (await roundingAccount(db, company.id))?.id ?? null,
     rules: await taxRulesOf(db, company.id),
     rates,
     lines,
@@ -130,6 +133,7 @@ function journalFor(one: BillRecord, ground: Ground, baseCurrency: string, entry
       supplierName,
       invoiceNumber: one.invoiceNumber,
       payableAccountId: ground.payableId,
+      roundingAccountId: ground.roundingId,
       lines,
     });
     return { bill: one, journal, rate, supplierName };

@@ -4,6 +4,7 @@ import { usePlace } from '../app/company';
 import { DataTable, type Column } from '../ui/data-table';
 import { Head } from '../ui/states';
 import { codingApi } from './api';
+import { SaveMenu } from '../imports/save-menu';
 import { RuleDialog, type RuleDraft } from './rule-dialog';
 
 const columns: Column<CodingRuleRow>[] = [
@@ -47,6 +48,7 @@ export function RulesPage() {
   return (
     <div className="flex h-full flex-col">
       <Head title="Coding rules" detail="They come before what was posted. A rule that knows more of a line comes first">
+        {can('settings:see') && <SaveMenu path="/lists/coding-rules/file" asked={{}} what="the rules" />}
         {edits && (
           <button className="btn btn-primary btn-sm" onClick={() => setOpen(newDraft)}>
             New rule

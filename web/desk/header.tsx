@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { HeaderField, Operation } from '@ledgerline/core/bills';
-import { dueOf, instalments, type WorkingCalendar } from '@ledgerline/core/terms';
-import { dec } from '@ledgerline/core/money';
+import { discountDate, dueOf, instalments, parseTerms, type WorkingCalendar } from '@ledgerline/core/terms';
+import { dec, roundTo } from '@ledgerline/core/money';
 import type { Bill } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { billsApi } from '../bills/api';
@@ -70,9 +70,19 @@ function termsOf(bill: Bill, terms: string, calendar: WorkingCalendar): Operatio
   return [{ do: 'set', field: 'terms', value: terms }, ...(due ? [{ do: 'set' as const, field: 'dueDate' as const, value: due }] : [])];
 }
 
-/** What of a bill falls due when, where it is paid in parts: in how many, and which. */
-function partsOf({ issueDate, dueDate, terms, gross, kind, currency }: Bill, calendar: WorkingCalendar): [string, string] | null {
-  if (!issueDate || !terms || !gross || kind !== 'invoice' || dueDate !== dueOf(issueDate, terms, calendar)) return null;
+/** What a bill earns that is paid in time, and until when; or what of it falls due when, where it is paid in parts. */
+function payingOf({ issueDate, dueDate, terms, gross, kind, currency }: Bill, calendar: WorkingCalendar): [string, string] | null {
+  if (!issueDate || !terms || !gross || kind !== 'invoice') return null;
+  const whole = parseTerms(terms),
+    until = whole && discountDate(issueDate, whole);
+  if (until) {
+    const earned = roundTo(dec(gross).times(whole.discount!.percent).div(100), currency).toFixed();
+    return [
+      `−${money(earned, currency)} by ${showDay(until).replace(/,? \d{4}$/, '')}`,
+      `${whole.discount!.percent}% off where it is paid by ${showDay(until)}`,
+    ];
+  }
+  if (dueDate !== dueOf(issueDate, terms, calendar)) return null;
   const parts = instalments(issueDate, terms, dec(gross), currency, calendar);
   return (
     parts && [`in ${parts.length} parts`, parts.map((p) => `${showDay(p.dueDate)}: ${money(p.amount.toFixed(), currency)}`).join(', ')]
@@ -91,7 +101,8 @@ const spans: Partial<Record<HeaderField, string>> = {
 export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(name: string): void }) {
   const { company } = usePlace();
   const { data: money } = billsApi.useCurrenciesQuery({ company: company.id });
-  const { bill, locked } = desk;
+  const { bill, locked } = desk,
+    paying = payingOf(bill, company);
   const look = (path: string) =>
     `line-field ${bill.unsure.includes(path) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === path && e.severity === 'stops') ? 'wanted' : ''}`;
   const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => desk.take(path) });
@@ -162,8 +173,8 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
           onTerms={(terms) => desk.set('terms', terms)}
           onSave={(v) => desk.set('dueDate', v)}
         />,
-        partsOf(bill, company)?.[0],
-        partsOf(bill, company)?.[1],
+        paying?.[0],
+        paying?.[1],
       )}
       {text('Terms', 'terms')}
       {text('Order', 'purchaseOrder')}

@@ -5,6 +5,7 @@ import type { CheckList, CheckSetting } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { Head, Trouble, Waiting } from '../ui/states';
+import { SaveMenu } from '../imports/save-menu';
 import { settingsApi } from './api';
 import { EffectSaid } from './effect';
 
@@ -25,7 +26,9 @@ export function ChecksArea() {
       <Head
         title="Checks"
         detail="What stops a bill from being sent on, what only asks. What a change would do to bills in hand is said first"
-      />
+      >
+        <SaveMenu path="/lists/checks/file" asked={{}} what="the list" />
+      </Head>
       <div className="min-h-0 grow overflow-auto px-6 py-3">
         {error ? (
           <Trouble sentence={sentenceOf(error)} />

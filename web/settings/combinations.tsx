@@ -52,6 +52,7 @@ export function CombinationsArea() {
       title="What goes together"
       detail="Checked as a row is coded, and again at posting. What does not fit is not offered"
       what="rule"
+      saves="combinations"
       rows={{ rows: currentData?.combinations ?? [], loading: !currentData && !error, error }}
       columns={columns}
       rowId={(c) => c.id}

@@ -31,6 +31,7 @@ export function DistributionsArea() {
       title="Distribution keys"
       detail="How a row is shared out over cost centres again and again: rent by floor area"
       what="distribution key"
+      saves="distributions"
       rows={{ rows: currentData?.distributions ?? [], loading: !currentData && !error, error }}
       columns={columns}
       rowId={(k) => k.id}

@@ -31,6 +31,7 @@ export function EventsArea() {
       title="Event log"
       detail="Who did what, newest first. It is only added to; a change or a gap would show"
       what="event"
+      {...(of === 'company' ? { saves: 'events' as const } : {})}
       rows={rows}
       columns={columns}
       rowId={(e) => e.id}

@@ -1,9 +1,10 @@
 import type { Static, TObject } from '@sinclair/typebox';
 import { Plus } from 'lucide-react';
 import { useState, type ComponentProps, type ReactNode } from 'react';
-import type { ImportListName } from '@ledgerline/contract';
+import type { FurtherList, ImportListName } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { FileMenu } from '../imports/file-menu';
+import { SaveMenu } from '../imports/save-menu';
 import { DataTable, type Column } from '../ui/data-table';
 import { FormDialog } from '../ui/form-dialog';
 import { SearchField } from '../ui/search';
@@ -22,6 +23,7 @@ export function ListArea<T extends object>({
   search,
   aside,
   files,
+  saves,
   dimension,
   form,
 }: {
@@ -35,6 +37,8 @@ export function ListArea<T extends object>({
   search?: { value: string; change(value: string): void };
   /** The list goes into files and comes from them. */
   files?: ImportListName;
+  /** The list goes into files alone. */
+  saves?: FurtherList;
   /** Of the values of dimensions those of this one. */
   dimension?: string;
   /** Stands beside the search. */
@@ -50,6 +54,7 @@ export function ListArea<T extends object>({
         {search && <SearchField label={`Search ${title.toLowerCase()}`} placeholder="Code or name" {...search} />}
         {aside}
         {files && <FileMenu list={files} {...(dimension ? { dimension } : {})} {...(search ? { q: search.value } : {})} />}
+        {saves && <SaveMenu path={`/lists/${saves}/file`} asked={{}} what="the list" />}
         {edits && (
           <button className="btn btn-primary btn-sm" onClick={() => setOpen(null)}>
             <Plus size={14} aria-hidden />

@@ -37,6 +37,7 @@ export function PeopleArea() {
         title="People"
         detail={`Who works in ${company.name}. Nobody approves a bill that they worked on`}
         what="person"
+        saves="people"
         rows={{ rows: currentData?.people ?? [], loading: !currentData && !error, error }}
         columns={columnsOf(company.baseCurrency)}
         rowId={(p) => p.id}

@@ -21,6 +21,7 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
   const [save, { isLoading }] = settingsApi.useSetUsualCodingMutation();
   const { form, submit, trouble } = useSchemaForm(PutUsualCoding, {
     coding: Object.fromEntries(codingFields.map((field) => [field, usual.coding[field] ?? null])),
+    roundingAccountId: usual.roundingAccountId,
   });
   const shown = (field: string) => {
     const one = usual.shown.find((s) => s.field === field);
@@ -52,6 +53,18 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
             shown={shown(field)}
           />
         ))}
+      </div>
+      <div className="grid grid-cols-3 gap-x-3">
+        <FormChoice
+          form={form}
+          name="roundingAccountId"
+          label="Rounding of foreign bills"
+          of="all-accounts"
+          shown={usual.roundingAccount}
+        />
+        <p className="col-span-2 self-end pb-1.5 text-[12px] quiet">
+          Takes the pennies left over when amounts are converted. Without one the largest row takes them.
+        </p>
       </div>
       {can('settings:edit') && (
         <button className="btn btn-primary btn-sm" disabled={isLoading}>

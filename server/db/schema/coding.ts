@@ -53,12 +53,19 @@ export const usualCoding = pgTable(
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),
     ...dimensionColumns(),
+    /** Where the cents go that are left over when a foreign bill is converted; null: to its largest row. */
+    roundingAccountId: uuid('rounding_account_id'),
   },
   (t) => [
     foreignKey({
       columns: [t.accountId, t.companyId],
       foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
       name: 'usual_coding_account',
+    }),
+    foreignKey({
+      columns: [t.roundingAccountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'usual_coding_rounding_account',
     }),
     foreignKey({
       columns: [t.costCentreId, t.companyId],

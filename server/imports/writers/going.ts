@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { DimensionField } from '@ledgerline/core/bills';
 import type { Executor } from '../../db/client.ts';
+import { col } from '../../db/column.ts';
 import { dimension, dimensionValue, goingWith } from '../../db/schema/index.ts';
 import type { Source } from '../../dimensions/going.ts';
 import { text, type Ids, type Written } from './types.ts';
@@ -24,7 +25,7 @@ export async function goingCells(tx: Executor, companyId: string): Promise<Map<s
   const rows = await tx
     .select({
       source: goingWith.sourceId,
-      said: sql<string>`string_agg(${dimension.name} || ' ' || ${dimensionValue.code}, ', ' order by ${goingWith.field})`,
+      said: sql<string>`string_agg(${col(dimension.name)} || ' ' || ${col(dimensionValue.code)}, ', ' order by ${col(goingWith.field)})`,
     })
     .from(goingWith)
     .innerJoin(dimensionValue, eq(dimensionValue.id, goingWith.valueId))

@@ -1,0 +1,2 @@
+ALTER TABLE "usual_coding" ADD COLUMN "rounding_account_id" uuid;--> statement-breakpoint
+ALTER TABLE "usual_coding" ADD CONSTRAINT "usual_coding_rounding_account" FOREIGN KEY ("rounding_account_id","company_id") REFERENCES "public"."ledger_account"("id","company_id") ON DELETE no action ON UPDATE no action;
