@@ -53,7 +53,7 @@ export const CheckRow = Type.Object({
   what: Type.String(),
   scope: Type.String(),
   severity: CheckSetting,
-  usual: Severity,
+  usual: CheckSetting,
   adjustable: Type.Boolean(),
   open: Type.Integer(),
 });

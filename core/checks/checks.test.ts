@@ -35,6 +35,8 @@ const good: CheckedBill = {
   invoiceNumber: '1',
   issueDate: '2026-11-03',
   dueDate: '2026-12-03',
+  terms: null,
+  purchaseOrder: null,
   currency: 'GBP',
   net: '100.00',
   tax: '20.00',
@@ -252,5 +254,21 @@ describe('what goes together', () => {
     expect(run(oneLine({ dimension1: 'p' }), more)[0]!.sentence).toBe(
       'Row 1 has cost centre 200. Where the project is P1, the cost centre must be 3*.',
     );
+  });
+});
+
+describe('fields that a company may want', () => {
+  const wanted = ['order-missing', 'terms-missing', 'quantity-missing'] as const;
+  it('are not asked for until it says so', () => expect(codes()).toEqual([]));
+  it('stop or ask as it says, where they are empty', () => {
+    const all = new Map(wanted.map((code): [string, Setting] => [code, 'stops']));
+    expect(codes({}, {}, all)).toEqual([...wanted]);
+    expect(run({}, {}, new Map([['order-missing', 'asks']]))).toMatchObject([{ path: 'purchaseOrder', severity: 'asks' }]);
+    const [line] = good.lines;
+    const whole = { purchaseOrder: 'PO-1', terms: '30 days', lines: [{ ...line!, quantity: '1', unitPrice: '100.00' }] };
+    expect(codes(whole, {}, all)).toEqual([]);
+    // Freight has no quantity.
+    const charge = { ...whole, lines: [...whole.lines, { ...line!, id: 'l2', kind: 'charge' as const, amount: '0.00' }] };
+    expect(codes(charge, {}, all)).not.toContain('quantity-missing');
   });
 });

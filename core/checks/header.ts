@@ -22,6 +22,14 @@ const needed = (
   },
 });
 
+/** A field that a company may want on its bills, and that posting does not need: off until it says so. */
+const wanted = (code: string, path: string, what: string, sentence: (bill: CheckedBill) => string | null): Check => ({
+  ...needed(code, path, what, sentence),
+  severity: 'off',
+  adjustable: true,
+  settledBy: ['overrule'],
+});
+
 export const headerChecks: Check[] = [
   needed('supplier-missing', 'supplierId', 'The supplier is chosen', (b) =>
     b.supplierId
@@ -43,6 +51,10 @@ export const headerChecks: Check[] = [
     ),
     adjustable: true,
   },
+  wanted('order-missing', 'purchaseOrder', 'The order number is there', (b) =>
+    b.purchaseOrder ? null : 'The order number is missing. This company wants one on every bill.',
+  ),
+  wanted('terms-missing', 'terms', 'The payment terms are there', (b) => (b.terms ? null : 'The payment terms are missing.')),
   needed('total-missing', 'gross', 'The invoice total is there', (b) => (b.gross ? null : 'The invoice total is missing.')),
   needed('total-negative', 'gross', 'The total is not negative', (b) =>
     b.gross && dec(b.gross).isNegative() && !dec(b.gross).isZero()

@@ -59,6 +59,18 @@ export const lineChecks: Check[] = [
     ['has no description', 'have no description'],
     (l) => !l.description.trim(),
   ),
+  {
+    ...eachLine(
+      'quantity-missing',
+      'quantity',
+      'Every row of goods or services has a quantity',
+      ['has no quantity', 'have no quantity'],
+      (l) => l.kind === 'line' && decOrNull(l.quantity) === null,
+    ),
+    severity: 'off',
+    adjustable: true,
+    settledBy: ['overrule'],
+  },
   eachLine(
     'account-missing',
     'accountId',

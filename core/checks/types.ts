@@ -23,6 +23,8 @@ export interface CheckedBill {
   invoiceNumber: string | null;
   issueDate: string | null;
   dueDate: string | null;
+  terms: string | null;
+  purchaseOrder: string | null;
   currency: string;
   net: string | null;
   tax: string | null;
@@ -123,7 +125,8 @@ export interface Check {
   code: string;
   scope: 'header' | 'lines' | 'sums' | 'supplier' | 'document';
   needs: readonly (keyof Facts)[];
-  severity: Severity;
+  /** Off: a company switches it on. */
+  severity: Setting;
   /** Whether companies may change its severity; false where posting itself needs it. */
   adjustable: boolean;
   settledBy: readonly Settling[];

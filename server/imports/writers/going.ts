@@ -43,6 +43,7 @@ const pieces = (cell: unknown): string[] => (text(cell) ?? '').split(/[,;]/).map
 
 /** A cell that names dimensions or values of them, each as the company calls it; what is not known stays as it is. */
 export function tidied(cell: unknown, of: 'dimension' | 'dimension-value', ids: Ids): string | null {
+  if (text(cell) === null) return null;
   const known = pieces(cell).map((piece) => ({ piece, id: ids[of]?.get(piece.toLowerCase()) }));
   if (known.some((k) => k.id === undefined)) return text(cell);
   // In the dimensions' order, whatever the file's; values come with their dimension's name, by which they are sorted alike.
