@@ -10,6 +10,7 @@ export const importLists = [
   'tax-codes',
   'items',
   'budgets',
+  'orders',
   'suppliers',
   'rates',
 ] as const satisfies readonly ImportList[];

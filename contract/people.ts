@@ -19,6 +19,8 @@ export const permissions = {
   'periods:set': ['controller'],
   'suppliers:see': ['clerk', 'approver', 'controller', 'administrator'],
   'suppliers:edit': ['clerk', 'controller', 'administrator'],
+  'orders:see': ['clerk', 'approver', 'controller', 'administrator'],
+  'orders:edit': ['clerk', 'controller', 'administrator'],
   'rules:edit': ['clerk', 'controller', 'administrator'],
   'suppliers:verify': ['controller', 'administrator'],
   'settings:see': ['controller', 'administrator'],

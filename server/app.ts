@@ -26,6 +26,7 @@ import { liveRoutes } from './live/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { repeatRoutes } from './repeats/routes.ts';
 import { viewRoutes } from './views/routes.ts';
+import { orderRoutes } from './orders/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
@@ -63,6 +64,7 @@ export function makeApi(services: Services, strict = false): Api {
     ledgerRoutes,
     setupRoutes,
     itemRoutes,
+    orderRoutes,
     budgetRoutes,
     supplierRoutes,
     accountRoutes,

@@ -5,4 +5,5 @@ export { suggest, withFollowing, sure, type LineToCode, type Option, type RateCo
 export type { Coded, Coding, CodingField, History, LineSaid } from './types.ts';
 export { alternatives, ruled, rules, withRules, type CodingRule } from './rules.ts';
 export { withDefault, withItems, type Item } from './less-trusted.ts';
+export { withOrdered, type Ordered } from './ordered.ts';
 export { whyOf } from './why.ts';

@@ -71,6 +71,8 @@ export function readCell(field: ImportField, cell: string, style: ColumnStyle): 
       const day = dayOfCell(text, style.order);
       return day === null ? { wrong: `${quoted} is not a day of the calendar.` } : { value: day };
     }
+    case 'place':
+      return /^[1-9]\d{0,2}$/.test(text) ? { value: text } : { wrong: `${quoted} is not a line’s number, from 1.` };
     case 'year':
       return /^20\d\d$/.test(text) ? { value: text } : { wrong: `${quoted} is not a year, such as 2026.` };
     case 'yes-no':

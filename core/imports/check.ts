@@ -25,6 +25,7 @@ const called: Record<Named, string> = {
   'tax-code': 'tax code',
   dimension: 'dimension',
   'dimension-value': 'value of a dimension',
+  supplier: 'supplier with the code',
   person: 'person here with the mail address',
 };
 /** The longest chain of parents, as the database has it. */

@@ -1,8 +1,10 @@
-export type ImportList = 'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'items' | 'budgets' | 'suppliers' | 'rates';
+export type ImportList =
+  'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'items' | 'orders' | 'budgets' | 'suppliers' | 'rates';
 /** What another list's row is named by in a cell: its code, a dimension's name, or a person's mail address. */
-export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'dimension-value', 'person'] as const;
+export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'dimension-value', 'person', 'supplier'] as const;
 export type Named = (typeof named)[number];
-export type FieldKind = 'code' | 'text' | 'decimal' | 'day' | 'year' | 'yes-no' | 'currency' | 'one-of' | 'terms' | 'iban' | Named;
+export type FieldKind =
+  'code' | 'text' | 'decimal' | 'day' | 'year' | 'place' | 'yes-no' | 'currency' | 'one-of' | 'terms' | 'iban' | Named;
 
 export interface ImportField {
   key: string;

@@ -9,3 +9,5 @@ export {
   type SupplierMatch,
 } from './supplier.ts';
 export { weighKnown, type Beside } from './weigh.ts';
+export { assign, type Pair } from './assignment.ts';
+export { matchOrderLines, orderNumber, orderNumbersIn, type Matched, type Wanted } from './orders.ts';

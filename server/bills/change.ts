@@ -177,7 +177,8 @@ export const changeBill = command(
       throw error;
     }
     await mayCode(tx, caller, codedBy(operations, before));
-    if (after.supplierId !== before.supplierId) after = await codedAnew(tx, caller.company.id, after, hand.now.toISOString().slice(0, 10));
+    if (after.supplierId !== before.supplierId || after.purchaseOrder !== before.purchaseOrder)
+      after = await codedAnew(tx, caller.company.id, after, hand.now.toISOString().slice(0, 10));
     await keepBill(tx, record, before, after, hand);
     await choicesTyped(tx, caller, record, after, new Set(operations.flatMap((op) => (op.do === 'set' ? [op.field] : []))), hand.now);
     const chosen = operations.flatMap((op) =>

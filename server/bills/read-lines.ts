@@ -58,7 +58,10 @@ export async function addLines(
     })),
   ];
   if (rows.length === 0) return;
-  const said = rows.map(({ code, description, amount, taxRate }) => ({
+  const said = rows.map(({ code, description, amount, taxRate, quantity, unitPrice, priceQuantity }) => ({
+    quantity,
+    unitPrice,
+    priceQuantity,
     supplierId: found?.id ?? null,
     code,
     description,
@@ -66,7 +69,7 @@ export async function addLines(
     day,
     taxRate: taxRate ?? onlyRate,
   }));
-  const suggested = await suggestFor(tx, companyId, found, said, day ?? today);
+  const suggested = await suggestFor(tx, companyId, found, said, day ?? today, reading.header.purchaseOrder?.value ?? null);
   await tx.insert(billLine).values(
     rows.map((row, position) => {
       const { marks, ...coding } = codedBy(suggested[position]!);

@@ -15,6 +15,7 @@ import {
   withDefault,
   withFollowing,
   withItems,
+  withOrdered,
   withRules,
   type LineToCode,
   type Suggestions,
@@ -27,6 +28,7 @@ import { company, supplier, taxCode } from '../db/schema/index.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { dimensionsOf } from '../dimensions/store.ts';
 import { codedItems } from '../items/coding.ts';
+import { orderedRows } from '../orders/coding.ts';
 import { openOf, rulesFor } from './rules.ts';
 import { companyUsual } from './usual.ts';
 import { postedLines } from './posted-lines.ts';
@@ -46,6 +48,9 @@ export function codedBy(suggestions: Suggestions): Coding & { marks: Record<stri
   return { ...coding, marks };
 }
 
+/** A line with the figures by which it is found in an order. */
+export type BilledLine = LineToCode & { quantity: string | null; unitPrice: string | null; priceQuantity?: string };
+
 /** What goes with the likeliest of each. */
 async function goingWithLikeliest(tx: Executor, companyId: string, suggestions: readonly Suggestions[], day: string) {
   const ids = new Set(suggestions.flatMap((s) => codingFields.flatMap((field) => s[field].slice(0, 1).map((o) => o.id))));
@@ -53,15 +58,16 @@ async function goingWithLikeliest(tx: Executor, companyId: string, suggestions: 
 }
 
 /**
- * What lines of a bill of this day may be coded with, in this order of trust: rules, what was posted, what is usual for the supplier, the
+ * What lines of a bill of this day may be coded with, in this order of trust: the order that they bill, rules, what was posted, what is usual for the supplier, the
  * item, the account's tax code, and what is usual in the company.
  */
 export async function suggestFor(
   tx: Executor,
   companyId: string,
   usual: (Partial<Coding> & { id: string; suggests: boolean }) | null,
-  lines: readonly LineToCode[],
+  lines: readonly BilledLine[],
   day: string,
+  order: string | null,
 ): Promise<Suggestions[]> {
   const open = await tx
     .select()
@@ -77,10 +83,13 @@ export async function suggestFor(
   const posted = suggest(lines, history, lasting?.coding ?? null, codes, dimensions);
   const items = withItems(lines, posted, await openOf(tx, await codedItems(tx, companyId), day), codes);
   const ruled = withRules(lines, items, await rulesFor(tx, companyId, usual?.id ?? null, day), codes);
+  const ordered = await orderedRows(tx, companyId, usual?.id ?? null, order, lines);
+  const stillOpen = await openOf(tx, ordered.map((o) => ({ coding: codingOf(o?.coding) })), day); // prettier-ignore
+  const first = withOrdered(lines, ruled, ordered.map((o, i) => o && { ...o, ...stillOpen[i]! }), codes); // prettier-ignore
   const [least] = await openOf(tx, [{ coding: (await companyUsual(tx, companyId)) ?? {} }], day);
   // What goes with the company's usual account and cost centre goes along, too.
   const { accountId = null, costCentreId = null } = least!.coding;
-  const likely = withDefault(lines, ruled, { accountId, costCentreId }, codes);
+  const likely = withDefault(lines, first, { accountId, costCentreId }, codes);
   const following = withFollowing(lines, likely, await goingWithLikeliest(tx, companyId, likely, day), codes);
   return withDefault(lines, following, least!.coding, codes);
 }
@@ -109,7 +118,10 @@ export async function codedAnew(tx: Executor, companyId: string, bill: WorkingBi
     .where(and(eq(supplier.companyId, companyId), eq(supplier.id, bill.supplierId)));
   if (!usual) return bill;
   const onlyRate = rateOf(bill);
-  const said = open.map(({ code, description, amount, taxRate }) => ({
+  const said = open.map(({ code, description, amount, taxRate, quantity, unitPrice, priceQuantity }) => ({
+    quantity,
+    unitPrice,
+    priceQuantity,
     supplierId: usual.id,
     code,
     description,
@@ -117,7 +129,7 @@ export async function codedAnew(tx: Executor, companyId: string, bill: WorkingBi
     day: bill.issueDate,
     taxRate: taxRate ?? onlyRate,
   }));
-  const suggested = await suggestFor(tx, companyId, usual, said, bill.issueDate ?? today);
+  const suggested = await suggestFor(tx, companyId, usual, said, bill.issueDate ?? today, bill.purchaseOrder);
   const anew = new Map(
     open.map((line, i) => {
       const { marks, ...coding } = codedBy(suggested[i]!);

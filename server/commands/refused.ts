@@ -15,7 +15,7 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   bill_line_cost_centre: [422, ofOthers],
   bill_line_tax_code: [422, ofOthers],
   ...Object.fromEntries(
-    ['bill_line', 'journal_line', 'coding_rule', 'supplier', 'usual_coding'].flatMap((table) =>
+    ['bill_line', 'journal_line', 'coding_rule', 'supplier', 'usual_coding', 'order_line'].flatMap((table) =>
       [...dimensionFields, 'dimensions_fit'].map((of) => [`${table}_${of}`, [422, ofOthers] as const]),
     ),
   ),
@@ -27,8 +27,15 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
       'usual_coding_tax_code',
       'item_account',
       'item_tax_code',
+      'purchase_order_supplier',
+      'order_line_item',
+      'order_line_account',
+      'order_line_cost_centre',
+      'order_line_tax_code',
     ].map((name) => [name, [422, ofOthers] as const]),
   ),
+  purchase_order_number: [409, 'There is an order of this number already.'],
+  order_line_figures: [422, 'A quantity is above zero, a price zero or more.'],
   item_code: [409, 'This item code is taken. Choose another.'],
   item_price: [422, 'A price is zero or more, and has its currency.'],
   budget_account: [422, ofOthers],

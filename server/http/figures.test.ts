@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { takeFile } from '../imports/service.ts';
+import { newOrder } from '../orders/service.ts';
 import { clientOf } from '../testing/client.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 
@@ -221,6 +222,12 @@ describe('every question, on a world worked out by hand', () => {
     expect(await get('Halina', '/dimension-values?field=dimension1')).toEqual({ values: [], next: null });
     expect(await get('Halina', '/combinations')).toEqual({ combinations: [] });
     expect(await get('Ines', '/coding-rules')).toEqual({ rules: [] });
+    // One order of two lines: 3 × 4.00 and 10 × 0.25 make 14.50.
+    const wanted = (quantity: string, unitPrice: string) => ({ itemId: null, code: null, description: 'Pots', quantity, unit: null, unitPrice, coding: {} }); // prettier-ignore
+    const order = await newOrder.perform(world.services, await world.as('Ines Okafor'), {}, { number: 'PO-1', supplierId: id['supplier'], orderDate: '2026-11-02', currency: 'GBP', note: null, active: true, lines: [wanted('3', '4.00'), wanted('10', '0.25')] }); // prettier-ignore
+    expect((await get('Ines', '/orders')).orders).toMatchObject([{ number: 'PO-1', net: '14.50', lines: 2 }]);
+    const one = await get('Ines', `/orders/${order.id}`, '/orders/:id');
+    expect(one.lines.map((l: { net: string }) => l.net)).toEqual(['12.00', '2.50']);
     expect(await get('Halina', '/items')).toEqual({ items: [], next: null });
     expect(await get('Halina', '/usual-coding')).toMatchObject({ shown: [] });
     // On 6000 in 2026: F-1 100.00, F-2 50.00, F-3 10.00 back, F-4 170.00 in base; F-5, F-6 and F-8 of 100.00 wait, F-7 has no account.
@@ -274,9 +281,9 @@ describe('every question, on a world worked out by hand', () => {
     expect(
       events.map((e: { verb: string; subject: string; person: string; source: string }) => [e.subject, e.verb, e.person, e.source]),
     ).toEqual([
+      ['order', 'made', 'Ines Okafor', 'test'],
       ['entry', 'posted', 'Halina Voss', 'test'],
       ['bill', 'posted', 'Halina Voss', 'test'],
-      ['entry', 'posted', 'Halina Voss', 'test'],
     ]);
     expect((await get('Halina', `/events?subject=bill&id=${id['F-4']}`)).events).toHaveLength(1);
   });

@@ -45,6 +45,13 @@ beforeAll(async () => {
     theirs['combinations'],
     nursery,
   );
+  theirs['orders'] = crypto.randomUUID();
+  await world.rows(
+    `insert into purchase_order (id, company_id, number, plain_number, supplier_id, order_date, currency) values ($1, $2, 'X', 'X', $3, '2026-11-01', 'GBP')`,
+    theirs['orders'],
+    nursery,
+    theirs['suppliers'],
+  );
   theirs['items'] = crypto.randomUUID();
   await world.rows(`insert into item (id, company_id, code, name) values ($1, $2, 'X', 'X')`, theirs['items'], nursery);
   theirs['coding-rules'] = crypto.randomUUID();
@@ -211,6 +218,7 @@ describe('all routes', () => {
         active: true,
         parts: ['200', '210'].map((code) => ({ costCentreId: world.master.company('MBG').centre(code), weight: '1' })),
       },
+      'put /orders/:id': { number: 'X', supplierId: world.master.supplier(world.someSupplier('MBG')!), orderDate: '2026-11-01', currency: 'GBP', note: null, active: true, lines: [{ itemId: null, code: null, description: 'X', quantity: '1', unit: null, unitPrice: '1', coding: {} }] }, // prettier-ignore
       'put /items/:id': { code: 'X', name: 'X', alsoCalled: null, unit: null, price: null, currency: null, accountId: null, taxCodeId: null, active: true }, // prettier-ignore
       'put /dimension-values/:id': { field: 'dimension1', code: 'X', name: 'X', active: true, validFrom: null, validTo: null },
       'put /combinations/:id': { whenField: 'accountId', whenCodes: '6*', onlyField: 'taxCodeId', onlyCodes: 'S20', active: true },

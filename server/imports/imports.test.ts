@@ -26,6 +26,10 @@ beforeAll(async () => {
   const lists: [ImportListName, string][] = [
     ['items', 'Code,Name,Price,Currency,Usual account\nPOWER,Electricity,,,6010\nPOT,"Pot, 2 l",0.22,GBP,6000'],
     ['budgets', 'Account,Cost centre,Year,Jan,Feb,Dec\n6000,200,2026,1000,1000,500.50\n6000,,2026,9000,,'],
+    [
+      'orders',
+      'Order,Line,Supplier,Date,Currency,Description,Quantity,Price,Account\nPO-1,1,S1001,2026-11-02,GBP,Pots,100,0.22,6000\nPO-1,2,S1001,2026-11-02,GBP,Soil,20,8.40,6010',
+    ],
   ];
   for (const [list, content] of lists) expect((await through(await take(list, content))).counts).toMatchObject({ made: 2, bad: 0 });
 });

@@ -14,6 +14,7 @@ export const tags = [
   'entry',
   'period',
   'supplier',
+  'order',
   'choices',
   'settings',
   'events',

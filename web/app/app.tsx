@@ -15,6 +15,8 @@ import { RulesPage } from '../coding/rules';
 import { DeskPage } from '../desk/page';
 import { EntryPage } from '../ledger/entry';
 import { LedgerPage } from '../ledger/page';
+import { OrderPage } from '../orders/order';
+import { OrdersPage } from '../orders/page';
 import { RepeatsPage } from '../repeats/page';
 import { SupplierPage } from '../suppliers/account';
 import { SuppliersPage } from '../suppliers/page';
@@ -44,6 +46,8 @@ const routes = [
       { path: 'ledger', element: <LedgerPage /> },
       { path: 'ledger/tax', element: <TaxPage /> },
       { path: 'ledger/:id', element: <EntryPage /> },
+      { path: 'orders', element: <OrdersPage /> },
+      { path: 'orders/:id', element: <OrderPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },
       { path: 'suppliers/:id', element: <SupplierPage /> },
       { path: 'imports/:list', element: <ImportPage /> },

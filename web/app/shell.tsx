@@ -1,4 +1,4 @@
-import { BookOpen, CircleUser, FileText, Inbox, LogOut, Moon, Settings, Stamp, Store, Sun, SunMedium } from 'lucide-react';
+import { BookOpen, CircleUser, ClipboardList, FileText, Inbox, LogOut, Moon, Settings, Stamp, Store, Sun, SunMedium } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { DropAnywhere } from '../arrivals/drop';
@@ -34,6 +34,7 @@ function usePlaces() {
     { to: '/approvals', label: 'Approvals', icon: Stamp, count: waiting?.approve ?? 0, show: can('bills:approve') },
     { to: '/ledger', label: 'Ledger', icon: BookOpen, count: waiting?.post ?? 0, show: can('ledger:see') },
     { to: '/suppliers', label: 'Suppliers', icon: Store, count: 0, show: true },
+    { to: '/orders', label: 'Orders', icon: ClipboardList, count: 0, show: can('orders:see') },
     { to: '/settings', label: 'Settings', icon: Settings, count: 0, show: can('settings:see') },
   ]
     .map((p, i) => ({ ...p, key: String(i + 1) }))

@@ -8,6 +8,7 @@ export const importable: Record<ImportListName, { title: string; one: string; ma
   'tax-codes': { title: 'Tax codes', one: 'tax code', many: 'tax codes', path: '/settings/tax-codes' },
   items: { title: 'Items', one: 'item', many: 'items', path: '/settings/items' },
   budgets: { title: 'Budgets', one: 'budget', many: 'budgets', path: '/settings/budgets' },
+  orders: { title: 'Orders', one: 'order line', many: 'order lines', path: '/orders' },
   suppliers: { title: 'Suppliers', one: 'supplier', many: 'suppliers', path: '/suppliers' },
   rates: { title: 'Exchange rates', one: 'rate', many: 'rates', path: '/settings/rates' },
 };

@@ -13,3 +13,4 @@ export * from './events.ts';
 export * from './imports.ts';
 export * from './items.ts';
 export * from './budgets.ts';
+export * from './orders.ts';

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Executor } from '../../db/client.ts';
-import { costCentre, ledgerAccount, membership, person, taxCode } from '../../db/schema/index.ts';
+import { costCentre, ledgerAccount, membership, person, supplier, taxCode } from '../../db/schema/index.ts';
 
 type Coded = PgTable & { id: PgColumn; code: PgColumn; companyId: PgColumn };
 
@@ -14,6 +14,7 @@ async function byCode(tx: Executor, of: Coded, companyId: string): Promise<Map<s
 }
 export const accountIds = (tx: Executor, companyId: string) => byCode(tx, ledgerAccount, companyId);
 export const centreIds = (tx: Executor, companyId: string) => byCode(tx, costCentre, companyId);
+export const supplierIds = (tx: Executor, companyId: string) => byCode(tx, supplier, companyId);
 export const taxCodeIds = (tx: Executor, companyId: string) => byCode(tx, taxCode, companyId);
 
 /** People who work in the company, by mail address. */

@@ -4,6 +4,7 @@ import { budgetWriter } from './budgets.ts';
 import { costCentreWriter } from './cost-centres.ts';
 import { dimensionValueWriter } from './dimension-values.ts';
 import { itemWriter } from './items.ts';
+import { orderWriter } from './orders.ts';
 import { rateWriter } from './rates.ts';
 import { supplierWriter } from './suppliers.ts';
 import { taxCodeWriter } from './tax-codes.ts';
@@ -17,6 +18,7 @@ export const writers: Record<ImportList, Writer> = {
   'tax-codes': taxCodeWriter,
   items: itemWriter,
   budgets: budgetWriter,
+  orders: orderWriter,
   suppliers: supplierWriter,
   rates: rateWriter,
 };

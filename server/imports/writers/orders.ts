@@ -1,0 +1,91 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import { keyOf, lists } from '@ledgerline/core/imports';
+import { orderNumber } from '@ledgerline/core/matching';
+import { costCentre, ledgerAccount, orderLine, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
+import { accountIds, centreIds, supplierIds, taxCodeIds } from './ids.ts';
+import { idOf, text, type Writer } from './types.ts';
+import { upsert } from './upsert.ts';
+
+const spec = lists.orders;
+
+/** A row is a line of an order: its order is made with its first line, and has the head of its last. */
+export const orderWriter: Writer = {
+  spec,
+  table: orderLine,
+  subject: 'order',
+  noted: (v) => `${text(v['number'])}, line ${text(v['line'])}`,
+  fresh: () => ({ code: null, unit: null, account: null, costCentre: null, taxCode: null }),
+  async current(tx, companyId) {
+    const rows = await tx
+      .select({
+        l: orderLine,
+        o: purchaseOrder,
+        supplier: supplier.code,
+        account: ledgerAccount.code,
+        costCentre: costCentre.code,
+        taxCode: taxCode.code,
+      })
+      .from(orderLine)
+      .innerJoin(purchaseOrder, eq(purchaseOrder.id, orderLine.orderId))
+      .innerJoin(supplier, eq(supplier.id, purchaseOrder.supplierId))
+      .leftJoin(ledgerAccount, eq(ledgerAccount.id, orderLine.accountId))
+      .leftJoin(costCentre, eq(costCentre.id, orderLine.costCentreId))
+      .leftJoin(taxCode, eq(taxCode.id, orderLine.taxCodeId))
+      .where(eq(orderLine.companyId, companyId));
+    return new Map(
+      rows.map(({ l: { id, position, code, description, quantity, unit, unitPrice }, o: { number, orderDate, currency }, ...named }) => {
+        const values = { number, orderDate, currency, line: String(position + 1), code, description, quantity, unit, unitPrice, ...named };
+        return [keyOf(spec, values), { id, values }];
+      }),
+    );
+  },
+  ids: async (tx, companyId) => ({
+    supplier: await supplierIds(tx, companyId),
+    account: await accountIds(tx, companyId),
+    'cost-centre': await centreIds(tx, companyId),
+    'tax-code': await taxCodeIds(tx, companyId),
+  }),
+  async put(tx, companyId, rows, ids) {
+    const heads = new Map(
+      rows.map(({ values: v }) => [
+        text(v['number'])!,
+        {
+          number: text(v['number'])!,
+          plainNumber: orderNumber(text(v['number'])!),
+          supplierId: idOf(ids, 'supplier', v['supplier'])!,
+          orderDate: text(v['orderDate'])!,
+          currency: text(v['currency'])!,
+        },
+      ]),
+    );
+    for (const { number, ...head } of heads.values())
+      await tx
+        .insert(purchaseOrder)
+        .values({ companyId, number, ...head })
+        .onConflictDoUpdate({ target: [purchaseOrder.companyId, purchaseOrder.number], set: head });
+    const orders = await tx
+      .select({ id: purchaseOrder.id, number: purchaseOrder.number })
+      .from(purchaseOrder)
+      .where(and(eq(purchaseOrder.companyId, companyId), inArray(purchaseOrder.number, [...heads.keys()])));
+    const orderId = new Map(orders.map((o) => [o.number, o.id]));
+    await upsert(
+      tx,
+      orderLine,
+      rows.map(({ id, values: v }) => ({
+        id,
+        companyId,
+        orderId: orderId.get(text(v['number'])!)!,
+        position: Number(text(v['line'])) - 1,
+        code: text(v['code']),
+        description: text(v['description'])!,
+        quantity: text(v['quantity'])!,
+        unit: text(v['unit']),
+        unitPrice: text(v['unitPrice'])!,
+        accountId: idOf(ids, 'account', v['account']),
+        costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
+        taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+      })),
+      ['id'],
+    );
+  },
+};

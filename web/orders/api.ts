@@ -1,0 +1,25 @@
+import type { Order, OrderList, PutOrder } from '@ledgerline/contract';
+import { api, at, list, type Of } from '../app/api';
+
+export const ordersApi = api.injectEndpoints({
+  overrideExisting: 'throw',
+  endpoints: (b) => ({
+    orders: b.infiniteQuery<OrderList, Of<{ q?: string; open?: '1' }>, string | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },
+      query: ({ queryArg: { company, ...params }, pageParam }) => ({
+        url: at(company, '/orders'),
+        params: { ...params, ...(pageParam ? { cursor: pageParam } : {}) },
+      }),
+      providesTags: [list('order')],
+    }),
+    order: b.query<Order, Of<{ id: string }>>({
+      query: ({ company, id }) => at(company, `/orders/${id}`),
+      providesTags: (_, __, { id }) => [{ type: 'order', id }],
+    }),
+    putOrder: b.mutation<{ id: string }, Of<{ id: string | null; body: PutOrder }>>({
+      query: ({ company, id, body }) =>
+        id ? { url: at(company, `/orders/${id}`), method: 'PUT', body } : { url: at(company, '/orders'), method: 'POST', body },
+      invalidatesTags: ['order'],
+    }),
+  }),
+});
