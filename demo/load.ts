@@ -29,6 +29,7 @@ import { writeItems } from './items.ts';
 import { besideTheBills } from './beside.ts';
 import { writeDimensions } from './dimensions.ts';
 import { writeHistory } from './history.ts';
+import { writeOrders } from './orders.ts';
 import { companies } from '@ledgerline/documents/companies';
 import { accounts, centreOwners, centreParts, costCentres, distributionKeys, rates, untaxedAccounts } from './master.ts';
 import { demoPassword, people } from './people.ts';
@@ -219,7 +220,9 @@ export async function loadDemo(services: Services, doors: Doors): Promise<void> 
   const today = services.now().toISOString().slice(0, 10);
   if (await isEmpty(services))
     await transaction(db, async (tx) => {
-      await writeHistory(tx, await writeMaster(tx, today), today);
+      const master = await writeMaster(tx, today);
+      await writeHistory(tx, master, today);
+      await writeOrders(tx, master, today);
     });
   await besideTheBills(services);
   await moveAlong(services, await firstDocuments(services, doors, today));

@@ -27,8 +27,10 @@ beforeAll(async () => {
   own['entries'] = await one('select id from journal_entry where company_id = $1');
   own['suppliers'] = world.master.supplier(world.someSupplier('MBG')!);
   own['bank-accounts'] = await one('select id from bank_account where company_id = $1');
-  own['items'] = await one(`insert into item (id, company_id, code, name) values (gen_random_uuid(), $1, 'X', 'X') returning id`);
-  own['orders'] = await one(`insert into purchase_order (id, company_id, number, plain_number, supplier_id, order_date, currency) select gen_random_uuid(), $1, 'X', 'X', id, '2026-11-01', 'GBP' from supplier where company_id = $1 limit 1 returning id`); // prettier-ignore
+  await world.rows(`insert into item (id, company_id, code, name) values (gen_random_uuid(), $1, 'X', 'X')`, companyId);
+  await world.rows(`insert into purchase_order (id, company_id, number, plain_number, supplier_id, order_date, currency) values (gen_random_uuid(), $1, 'X', 'X', $2, '2026-11-01', 'GBP')`, companyId, own['suppliers']); // prettier-ignore
+  own['items'] = await one('select id from item where company_id = $1');
+  own['orders'] = await one('select id from purchase_order where company_id = $1');
   own['accounts'] = world.master.company('MBG').account('6000');
   own['cost-centres'] = world.master.company('MBG').centre('200');
   own['tax-codes'] = world.master.company('MBG').taxCode('S20').id;
