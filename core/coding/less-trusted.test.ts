@@ -28,8 +28,8 @@ const line = (description: string, more: Partial<LineToCode> = {}): LineToCode =
 const none = Object.fromEntries(codingFields.map((field) => [field, []])) as unknown as Suggestions;
 const suggested = (accountId: Option[]): Suggestions => ({ ...none, accountId });
 const posted = (id: string, share: number): Option => ({ id, share, why: 'posted so' });
-const item = (name: string, words: string, coding: Item['coding']): Item => ({ name, words, coding });
-const power = item('Electricity', 'ELEC, electricity', { accountId: 'energy', taxCodeId: 'r5' });
+const item = (code: string, name: string, words: string, coding: Item['coding']): Item => ({ code, name, words, coding });
+const power = item('KWH', 'Electricity', 'electricity, ELEC', { accountId: 'energy', taxCodeId: 'r5' });
 
 describe('an item', () => {
   const found = (of: LineToCode, before: Suggestions, ...items: Item[]) => withItems([of], [before], items, codes)[0]!;
@@ -39,6 +39,12 @@ describe('an item', () => {
     ]);
     expect(found(line('Standing charge', { code: 'ELEC-2' }), none, power).accountId[0]?.id).toBe('energy');
     expect(found(line('Water'), none, power)).toEqual(none);
+    expect(found(line('Units, KWH 4210'), none, power).accountId[0]?.id).toBe('energy');
+    // A code is a whole word, and a short one stands for nothing in a text.
+    expect(found(line('KWHX'), none, power)).toEqual(none);
+    const short = item('1', 'Sundries', 'sundries', { accountId: 'sundry' });
+    expect(found(line('100 pots, 1 box'), none, short)).toEqual(none);
+    expect(found(line('Anything', { code: '1' }), none, short).accountId[0]?.id).toBe('sundry');
   });
   it('comes before a guess, and behind what was posted', () => {
     const before = suggested([posted('office', 0.49)]);
@@ -57,7 +63,7 @@ describe('an item', () => {
     expect(withItems([line('Electricity')], [none], [power], [])[0]!.taxCodeId).toEqual([]);
   });
   it('is of several the one whose name says most', () => {
-    const green = item('Electricity, green tariff', 'electricity green', { accountId: 'green' });
+    const green = item('GREEN', 'Electricity, green tariff', 'electricity green', { accountId: 'green' });
     expect(found(line('Electricity green, May'), none, power, green).accountId[0]?.id).toBe('green');
     expect(found(line('Electricity green, May'), none, green, power).accountId[0]?.id).toBe('green');
   });

@@ -1,11 +1,13 @@
 import { codingFields, type Coding } from '../bills/index.ts';
+import { plainName } from '../matching/index.ts';
 import { rules } from './rules.ts';
 import { rateFits, type LineToCode, type Option, type RateCode, type Suggestions } from './suggest.ts';
 
 /** What a company buys again and again, and how it is coded. */
 export interface Item {
+  code: string;
   name: string;
-  /** Its code, its name, and what suppliers call it, as a rule's words: any is enough. */ words: string;
+  /** Its name, and what suppliers call it, as a rule's words: any is enough. */ words: string;
   /** Null is not its business. */ coding: Partial<Coding>;
 }
 
@@ -33,10 +35,21 @@ function withCoding(suggested: Suggestions, coding: Partial<Coding>, why: string
   return now;
 }
 
+/** Fewer letters of a code may be anything in a text. */
+const tellingCode = 3;
+
+/** Whether a line is an item: it has its code, or says it, or one of its names. */
+function isItem(line: LineToCode, { code, words }: Item): boolean {
+  const plain = plainName(code);
+  if (plain !== '' && line.code !== null && plainName(line.code) === plain) return true;
+  if (plain.length >= tellingCode && ` ${plainName(line.description)} `.includes(` ${plain} `)) return true;
+  return rules({ supplierId: null, words }, line);
+}
+
 /** The item that a line is: of several the one whose name says most. */
 function itemOf(line: LineToCode, items: readonly Item[]): Item | undefined {
   return items.reduce<Item | undefined>(
-    (best, item) => (rules({ supplierId: null, words: item.words }, line) && item.name.length > (best?.name.length ?? 0) ? item : best),
+    (best, item) => (isItem(line, item) && item.name.length > (best?.name.length ?? 0) ? item : best),
     undefined,
   );
 }

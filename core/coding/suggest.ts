@@ -70,9 +70,11 @@ export function withFollowing(
     for (const source of codingFields) {
       const [likely] = now[source];
       for (const { field, id } of (likely && going.get(likely.id)) ?? []) {
+        // An asset brings its account only where nothing says one.
         if (
           given.has(field) ||
           now[field][0]?.laidDown ||
+          (field === 'accountId' && now.accountId.length > 0) ||
           (field === 'taxCodeId' && (now.taxCodeId.length > 0 || !rateFits(id, lines[i]!.taxRate, codes)))
         )
           continue;

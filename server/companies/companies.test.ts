@@ -66,6 +66,9 @@ describe('a bill in parts', () => {
     ]);
     await set({ dueOn: 'next' });
     expect((await posted('T-2', { dueDate: '2026-12-02' })).map((i) => i.due)).toEqual(['2026-12-02', '2027-01-04']);
+    // Entered when such a Saturday stayed what it is, posted since the company moves it.
+    const earlier = await posted('T-6', { issueDate: '2026-11-05', dueDate: '2026-12-05' });
+    expect(earlier.map((i) => i.due)).toEqual(['2026-12-05', '2027-01-04']);
     expect(await world.rows('select * from sums_off()')).toEqual([]);
   });
   it('falls due as a whole on a day that somebody set, and as a credit note', async () => {

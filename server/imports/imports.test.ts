@@ -1,11 +1,10 @@
 import Excel from 'exceljs';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { furtherLists, importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
+import { type ImportListName, type ImportRun } from '@ledgerline/contract';
 import { newDimension, newDimensionValue } from '../dimensions/service.ts';
 import { makeWorld, type World } from '../testing/world.ts';
-import { csvOf, tableOfList } from './export.ts';
-import { furtherTables } from './further.ts';
+import { csvOf } from './export.ts';
 import { importJob } from './run.ts';
 import { bringIn, setMapping, takeFile } from './service.ts';
 import { findingsOf, leftOut, showRun } from './store.ts';
@@ -21,17 +20,6 @@ beforeAll(async () => {
       {},
       { field, code: 'ROOF', name: 'Roof', active: true, validFrom: null, validTo: null },
     );
-});
-beforeAll(async () => {
-  const lists: [ImportListName, string][] = [
-    ['items', 'Code,Name,Price,Currency,Usual account\nPOWER,Electricity,,,6010\nPOT,"Pot, 2 l",0.22,GBP,6000'],
-    ['budgets', 'Account,Cost centre,Year,Jan,Feb,Dec\n6000,200,2026,1000,1000,500.50\n6000,,2026,9000,,'],
-    [
-      'orders',
-      'Order,Line,Supplier,Date,Currency,Description,Quantity,Price,Account\nPO-1,1,S1001,2026-11-02,GBP,Pots,100,0.22,6000\nPO-1,2,S1001,2026-11-02,GBP,Soil,20,8.40,6010',
-    ],
-  ];
-  for (const [list, content] of lists) expect((await through(await take(list, content))).counts).toMatchObject({ made: 2, bad: 0 });
 });
 afterAll(() => world.close());
 const kit = (code = 'MBG') => world.as('Kit Arden', code);
@@ -245,124 +233,6 @@ S9003,Fernhollow,GBP,,${known.iban},${known.tax_id}`,
       { currency: 'EUR', rate: '0.8640' },
       { currency: 'USD', rate: '0.8' },
     ]);
-  });
-});
-
-describe('values of a company’s own dimensions from a file', () => {
-  it('are told apart by dimension and code, and come into the dimension that is named', async () => {
-    const run = await take(
-      'dimension-values',
-      'Dimension,Project code,Name,Until\nproject,ROOF,Palm House roof,\nProject,POND,Pond,2026-12-31\nFund,POND,Pond fund,\nSeason,X,X,\nFund,POND,again,',
-    );
-    expect(run.counts).toMatchObject({ rows: 5, good: 3, bad: 2, made: 2, changed: 1 });
-    const found = await findingsOf(world.database.db, mine(), run.id, {}, 0);
-    expect(found.map((f) => [f.row, f.sentence])).toEqual([
-      [5, 'There is no dimension “Season”.'],
-      [6, 'This value is in row 4 already.'],
-    ]);
-    await through(run, true);
-    const values = await world.rows(
-      `select field, code, name, valid_to::text from dimension_value where company_id = $1 order by field, code`,
-      mine(),
-    );
-    expect(values).toEqual([
-      { field: 'dimension1', code: 'POND', name: 'Pond', valid_to: '2026-12-31' },
-      { field: 'dimension1', code: 'ROOF', name: 'Palm House roof', valid_to: null },
-      { field: 'dimension2', code: 'POND', name: 'Pond fund', valid_to: null },
-      { field: 'dimension2', code: 'ROOF', name: 'Roof', valid_to: null },
-    ]);
-  });
-  it('tax codes need an account for what is owed under reverse charge', async () => {
-    const run = await take(
-      'tax-codes',
-      'Code,Name,Rate,Account,Reverse charge,Output account\nRX,Reverse,20,1800,yes,\nRY,Reverse,20,1800,yes,2200',
-    );
-    const found = await findingsOf(world.database.db, mine(), run.id, {}, 0);
-    expect(found.map((f) => [f.row, f.sentence])).toEqual([[2, 'Reverse charge needs an account for the tax that is owed.']]);
-    await through(run, true);
-    const [made] = await world.rows(`select rate, recoverable, reverse_charge, active from tax_code where code = 'RY'`);
-    expect(made).toEqual({ rate: '20', recoverable: '100', reverse_charge: true, active: true });
-  });
-});
-
-describe('what goes with the rows of a list', () => {
-  const errors = async (run: ImportRun) => (await findingsOf(world.database.db, mine(), run.id, { severity: 'error' }, 0)).map((f) => [f.row, f.sentence]); // prettier-ignore
-  it('comes with accounts: what they need, and what is filled in with them, in any order and case', async () => {
-    const head = 'Code,Name,Kind,Needs,Filled in with it';
-    const run = await take('accounts', [head, '7901,Roof works,expense,"fund, PROJECT","fund roof; Project ROOF"', '7902,Bad,expense,Branch,Project NONE', '7903,Twice,expense,,"Project ROOF, project roof"'].join('\n')); // prettier-ignore
-    expect(await errors(run)).toEqual([
-      [3, 'There is no dimension “Branch”.'],
-      [3, 'There is no “Project NONE” among the dimensions. Write the dimension’s name and the value’s code.'],
-      [4, 'One value of each dimension goes with it.'],
-    ]);
-    await through(run, true);
-    const [made] = await world.rows(`select id, needs_dimensions from ledger_account where code = '7901'`);
-    expect(made.needs_dimensions).toEqual(['dimension1', 'dimension2']);
-    const going = () => world.rows(`select field from going_with where account_id = $1 order by field`, made.id);
-    expect(await going()).toEqual([{ field: 'dimension1' }, { field: 'dimension2' }]);
-    expect(
-      (await take('accounts', [head, '7901,Roof works,expense,"Project, Fund","Project ROOF, Fund ROOF"'].join('\n'))).counts.same,
-    ).toBe(1);
-    await through(await take('accounts', [head, '7901,Roof works,expense,Fund,'].join('\n')));
-    expect(await going()).toEqual([]);
-    await through(await take('accounts', 'Code,Name,Kind\n7901,Roof works again,expense'));
-    expect((await world.rows(`select needs_dimensions from ledger_account where code = '7901'`))[0].needs_dimensions).toEqual([
-      'dimension2',
-    ]);
-  });
-  it('comes with cost centres and with values', async () => {
-    await through(await take('cost-centres', 'Code,Name,Filled in with it\n290,Wetland,Project ROOF'));
-    await through(await take('dimension-values', 'Dimension,Code,Name,Filled in with it\nProject,POND,Pond,Fund ROOF'));
-    const rows = await world.rows(`select c.code as centre, o.code as value, v.code, g.field from going_with g join dimension_value v on v.id = g.value_id
-      left join cost_centre c on c.id = g.cost_centre_id left join dimension_value o on o.id = g.of_value_id where g.account_id is null order by c.code`); // prettier-ignore
-    expect(rows).toEqual([
-      { centre: '290', value: null, code: 'ROOF', field: 'dimension1' },
-      { centre: null, value: 'POND', code: 'ROOF', field: 'dimension2' },
-    ]);
-  });
-  it('comes with tax codes: later rates and what is withheld', async () => {
-    const run = await take('tax-codes', ['Code,Name,Rate,Account,Withheld %,Account for what is withheld,Later rates', 'WH,Withheld,20,1800,10,2200,2028-07-01 22%; 2027-01-01 21', 'WA,No account,20,1800,10,,', 'WB,Days,20,1800,,,2027-02-30 21', 'WC,Twice,20,1800,,,2027-01-01 21; 2027-01-01 22'].join('\n')); // prettier-ignore
-    expect(await errors(run)).toEqual([
-      [3, 'What is withheld needs an account that it is owed on.'],
-      [4, 'Later rates are not understood. Write them as 2027-01-01 21; 2028-07-01 22.'],
-      [5, 'Two rates begin on the same day.'],
-    ]);
-    await through(run, true);
-    expect(await world.rows(`select withheld, later_rates from tax_code where code = 'WH'`)).toEqual([
-      { withheld: '10', later_rates: [{ from: '2027-01-01', rate: '21' }, { from: '2028-07-01', rate: '22' }] },
-    ]); // prettier-ignore
-  });
-});
-
-describe('lists as files', () => {
-  it.each(importLists)('%s written and brought in again change nothing, as CSV and as XLSX', async (list) => {
-    const table = await tableOfList(world.database.db, mine(), list, '', false);
-    expect(table.rows.length).toBeGreaterThan(1);
-    for (const [name, content] of [
-      ['a.csv', bytes(csvOf(table))],
-      ['a.xlsx', (await world.services.sheets.write(table))!],
-    ] as const) {
-      const run = await take(list, content, name);
-      const errors = await findingsOf(world.database.db, mine(), run.id, { severity: 'error' }, 0);
-      expect([name, errors, run.counts.same]).toEqual([name, [], table.rows.length]);
-    }
-  });
-  it.each(furtherLists)('%s go into a file, too', async (list) => {
-    await world.rows(`insert into combination (id, company_id, when_field, when_codes, only_field, only_codes) values (gen_random_uuid(), $1, 'accountId', '7*', 'dimension1', 'ROOF')`, mine()); // prettier-ignore
-    await world.rows(`insert into coding_rule (id, company_id, words, account_id, made_by) values (gen_random_uuid(), $1, 'skip', $2, $3)`, mine(), world.master.company('MBG').account('6000'), world.master.person('Kit Arden')); // prettier-ignore
-    const { heads, rows } = await furtherTables[list](world.database.db, mine());
-    if (list !== 'distributions') expect(rows.length).toBeGreaterThan(0);
-    expect(rows.every((r) => r.length === heads.length)).toBe(true);
-    const said = rows.map((r) => r.join(' | ')).join('\n');
-    const told = { people: 'Ines Okafor |  | ines@', combinations: 'Account | 7* | Project | ROOF | yes', 'coding-rules': 'skip | 6000 Growing media | Kit Arden | yes', checks: 'stops', events: 'brought in', distributions: '' }; // prettier-ignore
-    expect(said).toContain(told[list]);
-  });
-  it('are as filtered; a template has the heads alone; words that look like formulas stay words', async () => {
-    const heads = await tableOfList(world.database.db, mine(), 'accounts', '', true);
-    expect([heads.rows, heads.heads[0]]).toEqual([[], 'Code']);
-    const some = await tableOfList(world.database.db, mine(), 'accounts', 'town gas', false);
-    expect(some.rows.map((r) => r.slice(0, 2))).toEqual([['7001', 'Town gas']]);
-    expect(csvOf({ heads: ['A'], rows: [['=1+1'], ['-2.50'], ['a,"b"']] })).toBe(`\uFEFFA\r\n'=1+1\r\n-2.50\r\n"a,""b"""\r\n`);
   });
 });
 

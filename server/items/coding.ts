@@ -10,9 +10,10 @@ export async function codedItems(db: Executor, companyId: string): Promise<Item[
     .from(item)
     .where(and(eq(item.companyId, companyId), eq(item.active, true), or(isNotNull(item.accountId), isNotNull(item.taxCodeId))));
   return rows.map(({ code, name, alsoCalled, accountId, taxCodeId }) => ({
+    code,
     name,
     // A comma parts alternatives: a name that has one is one text still.
-    words: [code, name.replaceAll(',', ' '), ...alternatives(alsoCalled ?? '')].join(', '),
+    words: [name.replaceAll(',', ' '), ...alternatives(alsoCalled ?? '')].join(', '),
     coding: { accountId, taxCodeId },
   }));
 }

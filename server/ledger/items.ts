@@ -1,3 +1,4 @@
+import { dueOns } from '@ledgerline/core/dates';
 import { allocate, dec } from '@ledgerline/core/money';
 import { dueOf, instalments, type WorkingCalendar } from '@ledgerline/core/terms';
 import type { BillRecord } from '../bills/store.ts';
@@ -20,8 +21,11 @@ export function itemsOf(
   calendar: WorkingCalendar,
 ): Item[] {
   const whole = [{ dueDate: dueDate ?? issueDate, amount: openAmount, baseAmount: payable }];
-  if (!issueDate || !terms || kind !== 'invoice' || (dueDate !== null && dueDate !== dueOf(issueDate, terms, calendar))) return whole;
-  const parts = instalments(issueDate, terms, dec(openAmount), currency, calendar);
+  if (!issueDate || !terms || kind !== 'invoice') return whole;
+  // The company may have changed since where due days go that are none: the day that stands there tells.
+  const calendars = [calendar, ...dueOns.map((dueOn) => ({ ...calendar, dueOn }))];
+  const kept = calendars.find((c) => dueDate === null || dueDate === dueOf(issueDate, terms, c));
+  const parts = kept ? instalments(issueDate, terms, dec(openAmount), currency, kept) : null;
   if (!parts) return whole;
   const inBase = allocate(dec(payable), parts.map((p) => p.amount.abs()), base); // prettier-ignore
   return parts.map((part, i) => ({ dueDate: part.dueDate, amount: part.amount.toFixed(), baseAmount: inBase[i]!.toFixed() }));

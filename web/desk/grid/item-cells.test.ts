@@ -39,6 +39,7 @@ describe('a row that takes an item', () => {
     const { quantity, amount } = taken({ quantity: '3' });
     expect([quantity, amount]).toEqual([undefined, '12.75']);
   });
+  it('reckons it in the currency’s own units', () => expect(taken({ quantity: '0.333' })['amount']).toBe('1.42'));
   it('keeps what stands there, and the page’s price', () =>
     expect(taken({ code: 'L-77', description: 'Lamps', amount: '40.00', accountId: 'repairs' })).toEqual({
       unit: 'piece',

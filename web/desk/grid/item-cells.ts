@@ -1,4 +1,4 @@
-import { dec } from '@ledgerline/core/money';
+import { dec, roundTo } from '@ledgerline/core/money';
 import type { CodingField, LineField, Operation } from '@ledgerline/core/bills';
 import type { BillLine, Choice } from '@ledgerline/contract';
 
@@ -18,14 +18,7 @@ export function itemCells(
     ['unit', item.unit, line.unit === null],
     ['quantity', '1', price !== null && line.quantity === null],
     ['unitPrice', price, price !== null],
-    [
-      'amount',
-      price &&
-        dec(price)
-          .times(line.quantity ?? 1)
-          .toFixed(),
-      price !== null,
-    ],
+    ['amount', price && roundTo(dec(price).times(line.quantity ?? 1), currency).toFixed(), price !== null],
     ...(item.going ?? []).map((g): [LineField, string, boolean] => [g.field, g.id, line[g.field] === null]),
   ];
   return wanted.flatMap(([field, value, free]): Operation[] => (free && value ? [{ do: 'set-cell', line: line.id, field, value }] : []));
