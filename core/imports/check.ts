@@ -43,6 +43,7 @@ export class DryRun {
   readonly good: GoodRow[] = [];
   readonly findings: Finding[] = [];
   private readonly badRows = new Set<number>();
+  private readonly firsts = new Map<string, { row: number; values: ImportValues }>();
 
   constructor(
     private readonly spec: ListSpec,
@@ -99,6 +100,7 @@ export class DryRun {
       }
     }
     this.together(row, values);
+    this.agrees(row, values);
     const key = keyOf(this.spec, values),
       before = this.seen.get(key);
     // Part of what tells rows apart may be left empty where the field may be.
@@ -130,6 +132,21 @@ export class DryRun {
     const { validFrom, validTo } = values;
     if (typeof validFrom === 'string' && typeof validTo === 'string' && validTo < validFrom)
       this.say(row, null, 'error', 'The last day is before the first.');
+  }
+
+  /** Rows that are parts of one thing say the same of it. */
+  private agrees(row: number, values: ImportValues): void {
+    const { together } = this.spec,
+      of = together && values[together.by];
+    if (!together || typeof of !== 'string') return;
+    const first = this.firsts.get(of.toLowerCase());
+    if (!first) return void this.firsts.set(of.toLowerCase(), { row, values });
+    for (const key of together.same) {
+      const [own, theirs] = [values[key], first.values[key]];
+      const field = this.columns.find((c) => c.field.key === key);
+      if (field && own !== undefined && theirs !== undefined && String(own).toLowerCase() !== String(theirs).toLowerCase())
+        this.say(row, field.head, 'error', `${of} has ${String(theirs)} in row ${first.row}.`, String(own));
+    }
   }
 
   /** Rows whose parent does not come after all, and rows that stand under themselves. Each that is left out may leave out others. */

@@ -174,6 +174,7 @@ export const lists: Record<ImportList, ListSpec> = {
     list: 'orders',
     what: 'order line',
     key: ['number', 'line'],
+    together: { by: 'number', same: ['supplier', 'orderDate', 'currency'] },
     fields: [
       {
         key: 'number',

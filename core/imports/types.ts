@@ -23,6 +23,8 @@ export interface ListSpec {
   /** What one row is: "account". */ what: string;
   /** The fields that tell one row from another. */ key: readonly string[];
   /** The field that names the row's own parent in the same list. */ parent?: string;
+  /** Rows that agree in a field are one thing, and have to agree in these, too: the lines of an order. */
+  together?: { by: string; same: readonly string[] };
   fields: readonly ImportField[];
 }
 

@@ -24,6 +24,15 @@ describe('the supplier', () => {
     });
     expect(matchSupplier({ ...traces, name: 'QUILLHAVEN GLASS LIMITED' }, known)).toMatchObject({ id: 'q', sure: true });
   });
+  it('by any of its bank accounts, and by the mail domain of a contact', () => {
+    const more = [{ ...known[0]!, ibans: ['GB37XQZB00161331926819'], emails: ['petra@qh-billing.example'] }, known[1]!];
+    expect(matchSupplier({ ...traces, iban: 'GB37 XQZB 0016 1331 9268 19' }, more)).toMatchObject({ id: 'q', sure: true });
+    expect(matchSupplier({ ...traces, emails: ['invoices@qh-billing.example'] }, more)).toMatchObject({
+      id: 'q',
+      reason: 'Mail address at qh-billing.example',
+    });
+    expect(matchSupplier({ ...traces, emails: ['invoices@qh-billing.example'] }, known)).toBeNull();
+  });
   it('is not sure when tax number and IBAN point to two', () =>
     expect(matchSupplier({ ...traces, taxId: 'GB731550842', iban: 'GB12XQZB00123456987654' }, known)).toMatchObject({
       id: 'm',

@@ -19,6 +19,8 @@ export interface Matched {
   why: string;
 }
 
+/** So many candidates are enough for a row. */
+const plenty = 60;
 /** Less alike than this is another thing. */
 const enough = 0.4;
 const bare = (text: string | null): string => (text ?? '').toUpperCase().replace(/[^A-Z0-9]/g, '');
@@ -105,7 +107,13 @@ export function matchOrderLines(rows: readonly Wanted[], lines: readonly Wanted[
     }
   const whys = new Map<string, string>();
   const pairs = left.flatMap((of, row): Pair[] => {
-    const columns = new Set(keysOf(of).flatMap((key) => [...(holders.get(key) ?? [])]));
+    // The rarest first: what many lines share tells little, and is only asked where nothing else tells.
+    const told = keysOf(of).flatMap((key) => holders.get(key) ?? []).sort((a, b) => a.size - b.size); // prettier-ignore
+    const columns = new Set<number>();
+    for (const own of told) {
+      if (columns.size >= plenty) break;
+      for (const column of own) columns.add(column);
+    }
     return [...columns].flatMap((column): Pair[] => {
       const { score, why } = fit(of, right[column]!);
       if (score < enough) return [];

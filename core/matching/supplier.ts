@@ -7,7 +7,12 @@ export interface KnownSupplier {
   taxId: string | null;
   iban: string | null;
   email: string | null;
+  /** Its other bank accounts, and the mail addresses of its contacts. */
+  ibans?: readonly string[];
+  emails?: readonly string[];
 }
+const ibansOf = (s: KnownSupplier): string[] => [...(s.iban ? [s.iban] : []), ...(s.ibans ?? [])];
+const emailsOf = (s: KnownSupplier): string[] => [...(s.email ? [s.email] : []), ...(s.emails ?? [])];
 /** What a document shows of its sender. */
 export interface Traces {
   name: string | null;
@@ -56,9 +61,12 @@ const shared = new Set(['mail.example', 'post.example', 'inbox.example']);
 export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierMatch | null {
   const only = (list: KnownSupplier[]): KnownSupplier | null => (list.length === 1 ? list[0]! : null);
   const byTax = traces.taxId ? only(known.filter((s) => s.taxId && bareTaxId(s.taxId) === bareTaxId(traces.taxId!))) : null;
-  const byIban = traces.iban ? only(known.filter((s) => s.iban && squash(s.iban) === squash(traces.iban!))) : null;
+  const byIban = traces.iban ? only(known.filter((s) => ibansOf(s).some((iban) => squash(iban) === squash(traces.iban!)))) : null;
   const domains = traces.emails.map((e) => e.split('@')[1] ?? '').filter((d) => d && !shared.has(d));
-  const byMail = domains.map((domain) => only(known.filter((s) => s.email?.toLowerCase().endsWith(`@${domain}`)))).find(Boolean) ?? null;
+  const byMail =
+    domains
+      .map((domain) => only(known.filter((s) => emailsOf(s).some((email) => email.toLowerCase().endsWith(`@${domain}`)))))
+      .find(Boolean) ?? null;
   const name = traces.name ? plainName(traces.name) : '';
   const named = (s: KnownSupplier) => plainName(s.name) === name;
   const found = byTax ?? byIban ?? byMail;

@@ -6,7 +6,7 @@ import type { HeaderField, Reading } from '@ledgerline/core/reading';
 import { dueOf } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
 import { calendarOf } from '../companies/store.ts';
-import { bankAccount, bill, company, supplier } from '../db/schema/index.ts';
+import { bankAccount, bill, company, supplier, supplierContact } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
 import { recheck } from './checking.ts';
 import { discountOf } from './hand.ts';
@@ -36,18 +36,28 @@ function ofLine(flag: string, ids: string[]): string {
   return id && cell ? cellPath(id, cell) : flag;
 }
 
-/** A supplier of the master list with the bank account that counts. */
-export type SupplierRow = typeof supplier.$inferSelect & { iban: string | null };
+/** A supplier of the master list with the bank accounts that count, and its contacts' mail addresses. */
+export type SupplierRow = typeof supplier.$inferSelect & { iban: string | null; ibans: string[]; emails: string[] };
 
-/** The master list as the reader matches with it: each supplier with the bank account that counts. */
+/** The master list as the reader matches with it: each supplier with the bank accounts that count, and its contacts' mail addresses. */
 export async function knownSuppliers(tx: Executor, companyId: string): Promise<SupplierRow[]> {
   const known = await tx.select().from(supplier).where(eq(supplier.companyId, companyId));
   const accounts = await tx
     .select({ supplierId: bankAccount.supplierId, iban: bankAccount.iban })
     .from(bankAccount)
     .where(and(eq(bankAccount.companyId, companyId), isNull(bankAccount.retiredAt), isNotNull(bankAccount.verifiedAt)));
-  const ibans = new Map(accounts.map((a) => [a.supplierId, a.iban]));
-  return known.map((s) => ({ ...s, iban: ibans.get(s.id) ?? null }));
+  const contacts = await tx
+    .select({ supplierId: supplierContact.supplierId, email: supplierContact.email })
+    .from(supplierContact)
+    .where(and(eq(supplierContact.companyId, companyId), isNotNull(supplierContact.email)));
+  const ibans = new Map<string, string[]>(),
+    emails = new Map<string, string[]>();
+  for (const { supplierId, iban } of accounts) ibans.set(supplierId, [...(ibans.get(supplierId) ?? []), iban]);
+  for (const { supplierId, email } of contacts) emails.set(supplierId, [...(emails.get(supplierId) ?? []), email!]);
+  return known.map((s) => {
+    const [iban = null, ...others] = ibans.get(s.id) ?? [];
+    return { ...s, iban, ibans: others, emails: emails.get(s.id) ?? [] };
+  });
 }
 
 interface NewBill {

@@ -131,6 +131,21 @@ describe('what goes with the rows of a list', () => {
   });
 });
 
+it('lines of one order say the same of it', async () => {
+  const run = await take('orders', ['Order,Line,Supplier,Date,Currency,Description,Quantity,Price', 'PO-5,1,S1001,2026-11-02,GBP,Pots,1,1', 'po-5,2,S1002,2026-11-03,GBP,Pots,0,-1', 'PO-5,x,S1001,2026-11-02,GBP,Pots,1,1'].join('\n')); // prettier-ignore
+  const errors = await findingsOf(world.database.db, mine(), run.id, { severity: 'error' }, 0);
+  expect(errors.map((f) => [f.row, f.column, f.sentence])).toEqual([
+    [3, 'Quantity', 'This has to be above zero.'],
+    [3, 'Price', 'This has to be zero or more.'],
+    [3, 'Supplier', 'po-5 has S1001 in row 2.'],
+    [3, 'Date', 'po-5 has 2026-11-02 in row 2.'],
+    [4, 'Line', '“x” is not a line’s number, from 1.'],
+  ]);
+  await through(run, true);
+  const orders = await world.rows(`select o.number, count(l.id)::int as lines from purchase_order o join order_line l on l.order_id = o.id where o.number = 'PO-5' group by 1`); // prettier-ignore
+  expect(orders).toEqual([{ number: 'PO-5', lines: 1 }]);
+});
+
 describe('lists as files', () => {
   it.each(importLists)('%s written and brought in again change nothing, as CSV and as XLSX', async (list) => {
     const table = await tableOfList(world.database.db, mine(), list, '', false);
