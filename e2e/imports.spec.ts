@@ -78,5 +78,5 @@ test('a chart from a file: its errors are named, mended and brought in; the new 
     .trim()
     .split('\r\n');
   expect(rows).toHaveLength(4);
-  expect(rows[2]).toBe('E801,Greenhouse gas,Expense,expense,E800,R5,no,yes,yes,2026-01-01,');
+  expect(rows[2]).toBe('E801,Greenhouse gas,Expense,expense,E800,R5,no,yes,,,yes,2026-01-01,');
 });
