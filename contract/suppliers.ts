@@ -31,6 +31,9 @@ export const ChangeSupplier = Type.Object({
   blocked: Type.Optional(Nullable(Type.String({ minLength: 3, maxLength: 200, pattern: '\\S' }))),
   /** Why nothing is paid to it for now, null: it is paid; as it is where it is not said. */
   paymentsHeld: Type.Optional(Nullable(Type.String({ minLength: 3, maxLength: 200, pattern: '\\S' }))),
+  /** Tax numbers in other countries, and where else it is; as they are where they are not said. */
+  otherTaxIds: Type.Optional(Type.Array(Type.String({ minLength: 3, maxLength: 30, pattern: '\\S' }), { maxItems: 10 })),
+  otherAddresses: Type.Optional(Type.Array(Type.String({ minLength: 3, maxLength: 300, pattern: '\\S' }), { maxItems: 10 })),
   /** Whom one reaches there; as they are where they are not said. */
   contacts: Type.Optional(Type.Array(Contact, { maxItems: 20 })),
   rowVersion: Type.Integer({ minimum: 1 }),
@@ -90,6 +93,8 @@ export const SupplierAccount = Type.Object({
   coding: CodingGiven,
   usual: CodingShown,
   contacts: Type.Array(Contact),
+  otherTaxIds: Type.Array(Type.String()),
+  otherAddresses: Type.Array(Type.String()),
   suggests: Type.Boolean(),
   blocked: Nullable(Type.String()),
   paymentsHeld: Nullable(Type.String()),

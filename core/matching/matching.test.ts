@@ -24,6 +24,11 @@ describe('the supplier', () => {
     });
     expect(matchSupplier({ ...traces, name: 'QUILLHAVEN GLASS LIMITED' }, known)).toMatchObject({ id: 'q', sure: true });
   });
+  it('by any of its tax numbers', () => {
+    const more = [{ ...known[0]!, otherTaxIds: ['DE811907980'] }, known[1]!];
+    expect(matchSupplier({ ...traces, taxId: 'DE811907980' }, more)).toMatchObject({ id: 'q', sure: true });
+    expect(matchSupplier({ ...traces, taxId: 'DE811907980' }, known)).toBeNull();
+  });
   it('by any of its bank accounts, and by the mail domain of a contact', () => {
     const more = [{ ...known[0]!, ibans: ['GB37XQZB00161331926819'], emails: ['petra@qh-billing.example'] }, known[1]!];
     expect(matchSupplier({ ...traces, iban: 'GB37 XQZB 0016 1331 9268 19' }, more)).toMatchObject({ id: 'q', sure: true });

@@ -20,7 +20,7 @@ export interface Matched {
 }
 
 /** So many candidates are enough for a row. */
-const plenty = 60;
+const plenty = 24;
 /** Less alike than this is another thing. */
 const enough = 0.4;
 const bare = (text: string | null): string => (text ?? '').toUpperCase().replace(/[^A-Z0-9]/g, '');

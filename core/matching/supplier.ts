@@ -7,10 +7,12 @@ export interface KnownSupplier {
   taxId: string | null;
   iban: string | null;
   email: string | null;
-  /** Its other bank accounts, and the mail addresses of its contacts. */
+  /** Its other tax numbers, its other bank accounts, and the mail addresses of its contacts. */
+  otherTaxIds?: readonly string[];
   ibans?: readonly string[];
   emails?: readonly string[];
 }
+const taxIdsOf = (s: KnownSupplier): string[] => [...(s.taxId ? [s.taxId] : []), ...(s.otherTaxIds ?? [])];
 const ibansOf = (s: KnownSupplier): string[] => [...(s.iban ? [s.iban] : []), ...(s.ibans ?? [])];
 const emailsOf = (s: KnownSupplier): string[] => [...(s.email ? [s.email] : []), ...(s.emails ?? [])];
 /** What a document shows of its sender. */
@@ -60,7 +62,7 @@ const shared = new Set(['mail.example', 'post.example', 'inbox.example']);
  */
 export function matchSupplier(traces: Traces, known: KnownSupplier[]): SupplierMatch | null {
   const only = (list: KnownSupplier[]): KnownSupplier | null => (list.length === 1 ? list[0]! : null);
-  const byTax = traces.taxId ? only(known.filter((s) => s.taxId && bareTaxId(s.taxId) === bareTaxId(traces.taxId!))) : null;
+  const byTax = traces.taxId ? only(known.filter((s) => taxIdsOf(s).some((id) => bareTaxId(id) === bareTaxId(traces.taxId!)))) : null;
   const byIban = traces.iban ? only(known.filter((s) => ibansOf(s).some((iban) => squash(iban) === squash(traces.iban!)))) : null;
   const domains = traces.emails.map((e) => e.split('@')[1] ?? '').filter((d) => d && !shared.has(d));
   const byMail =

@@ -12,7 +12,7 @@ export const codeIn = (code: PgColumn | SQL, ranges: readonly Range[]): SQL =>
         ? sql`(length(${code}) >= ${from.length}::int and left(upper(${code}), ${from.length}::int) collate "C" between ${from} and ${to})`
         : sql`upper(${code}) = ${from}`,
     ),
-  )!;
+  ) ?? sql`false`;
 
 /**
  * What a field may still have beside what a line is coded with already, as a condition on the code of its list. `codes`: of the line, by

@@ -31,7 +31,8 @@ export function rangesFit(range: PersonRange): void {
 
 const parsed = (text: string | null): Range[] | null => {
   const read = text === null ? null : parseRanges(text);
-  return read && 'ranges' in read ? read.ranges : null;
+  // What nobody can read any more allows nothing.
+  return read && ('ranges' in read ? read.ranges : []);
 };
 
 /** What of the company's lists a person codes and approves, and up to which amount; null where they have no limits. */

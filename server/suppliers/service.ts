@@ -128,6 +128,9 @@ export async function supplierIn(tx: Executor, caller: Caller, params: Params): 
   return row;
 }
 
+/** Each once, without the empty ones. */
+const once = (all: readonly string[]): string[] => [...new Set(all)].filter((one) => one !== '');
+
 export const changeSupplier = command(
   { body: ChangeSupplier, may: 'suppliers:edit', subject: supplierIn },
   async (tx, caller, input, hand) => {
@@ -139,6 +142,8 @@ export const changeSupplier = command(
       ...codingOf({ ...before, ...(input.coding as Partial<Coding>) }),
       suggests: input.suggests ?? before.suggests,
       blocked: input.blocked === undefined ? before.blocked : (input.blocked?.trim() ?? null),
+      otherTaxIds: once(input.otherTaxIds?.map(squash) ?? before.otherTaxIds),
+      otherAddresses: once(input.otherAddresses?.map((a) => a.trim()) ?? before.otherAddresses),
       paymentsHeld: input.paymentsHeld === undefined ? before.paymentsHeld : (input.paymentsHeld?.trim() ?? null),
     };
     termsFit(columns.terms);

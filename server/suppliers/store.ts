@@ -41,7 +41,9 @@ export async function listSuppliers(
     .where(
       and(
         eq(supplier.companyId, companyId),
-        q ? sql`(${supplier.name} ilike ${like(q)} or ${supplier.code} ilike ${like(q)} or ${supplier.taxId} ilike ${like(q)})` : undefined,
+        q
+          ? sql`(${supplier.name} ilike ${like(q)} or ${supplier.code} ilike ${like(q)} or ${supplier.taxId} ilike ${like(q)} or array_to_string(${supplier.otherTaxIds}, ' ') ilike ${like(q)})`
+          : undefined,
         after ? sql`(${supplier.name}, ${supplier.id}) > (${after[0]}, ${after[1]}::uuid)` : undefined,
       ),
     )
@@ -99,6 +101,8 @@ export async function supplierAccount(db: Executor, companyId: string, id: strin
     coding: givenOf(s),
     usual: shownOf(s, await namedIn(db, companyId, [s])),
     contacts: await contactsOf(db, s.id),
+    otherTaxIds: s.otherTaxIds,
+    otherAddresses: s.otherAddresses,
     suggests: s.suggests,
     blocked: s.blocked,
     paymentsHeld: s.paymentsHeld,

@@ -1,12 +1,12 @@
 import { Plus } from 'lucide-react';
-import { useId, useState } from 'react';
-import { Controller } from 'react-hook-form';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { calendarCountries } from '@ledgerline/core/dates';
 import { SetCompany, type CompanySettings } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { FormField, FormTick, Problem, useSchemaForm } from '../ui/form';
+import { FormLines } from '../ui/form-lines';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { NewCompanyDialog } from '../setup/new-company';
 import { settingsApi } from './api';
@@ -70,10 +70,11 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
       <Problem sentence={trouble} />
       <div className="grid grid-cols-2 gap-x-6 gap-y-3 max-md:grid-cols-1">
         <FormField form={form} name="name" label="Name" hint="As suppliers write it: a page addressed to it belongs here" />
-        <Controller
-          control={form.control}
+        <FormLines
+          form={form}
           name="billToNames"
-          render={({ field }) => <FormNames value={field.value ?? []} onChange={field.onChange} />}
+          label="Other names on invoices, one a line"
+          hint="A house, a former name: a page addressed to one of them belongs here, too"
         />
         <FormField form={form} name="taxId" label="Tax number" empty="null" />
         <FormField form={form} name="mailAddress" label="Mail address for invoices" hint="What is sent here is taken in for this company" />
@@ -134,37 +135,5 @@ function CompanyForm({ settings }: { settings: CompanySettings }) {
         </button>
       )}
     </form>
-  );
-}
-
-/** Names, one a line. */
-function FormNames({ value, onChange }: { value: string[]; onChange(names: string[]): void }) {
-  const id = useId();
-  const [typed, setTyped] = useState(value.join('\n'));
-  return (
-    <div className="text-[13px]">
-      <label htmlFor={id} className="quiet">
-        Other names on invoices, one a line
-      </label>
-      <textarea
-        id={id}
-        rows={2}
-        className="textarea textarea-sm mt-0.5 min-h-0 w-full"
-        aria-describedby={`${id}-said`}
-        value={typed}
-        onChange={(e) => {
-          setTyped(e.target.value);
-          onChange(
-            e.target.value
-              .split('\n')
-              .map((n) => n.trim())
-              .filter((n) => n !== ''),
-          );
-        }}
-      />
-      <span id={`${id}-said`} className="mt-0.5 block text-[12px] quiet">
-        A house, a former name: a page addressed to one of them belongs here, too
-      </span>
-    </div>
   );
 }

@@ -66,10 +66,10 @@ export function SupplierPage() {
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!data) return <Waiting />;
   const facts: [string, string | null][] = [
-    ['Tax number', data.taxId],
+    ['Tax number', [data.taxId, ...data.otherTaxIds].filter(Boolean).join(', ') || null],
     ['Mail', data.email],
     ['Telephone', data.phone],
-    ['Address', data.address],
+    ['Address', [data.address, ...data.otherAddresses].filter(Boolean).join(' · ') || null],
     ['Terms', data.terms],
     ...fields.map(([field, , label]): [string, string | null] => {
       const one = data.usual.find((u) => u.field === field);

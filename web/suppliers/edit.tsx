@@ -8,6 +8,7 @@ import { useCodingFields } from '../coding/rule-dialog';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { FormDialog } from '../ui/form-dialog';
+import { FormLines } from '../ui/form-lines';
 import { FormEffect } from '../settings/effect';
 import { suppliersApi } from './api';
 
@@ -83,6 +84,8 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
         blocked: supplier.blocked,
         paymentsHeld: supplier.paymentsHeld,
         contacts: supplier.contacts,
+        otherTaxIds: supplier.otherTaxIds,
+        otherAddresses: supplier.otherAddresses,
         rowVersion: supplier.rowVersion,
       }}
       action="Save"
@@ -132,6 +135,10 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
               empty="null"
               hint="Its bills go on; nothing is paid to it while a reason stands here"
             />
+          </div>
+          <div className="grid grid-cols-[1fr_1.4fr] gap-x-3">
+            <FormLines form={form} name="otherTaxIds" label="Other tax numbers, one a line" hint="In other countries" />
+            <FormLines form={form} name="otherAddresses" label="Other addresses, one a line" hint="A branch, or where returns go" />
           </div>
           <Contacts form={form as unknown as UseFormReturn<ChangeSupplier>} />
           <FormTick form={form} name="suggests" label="Code its bills as its posted ones were; without this only by what is usual above" />

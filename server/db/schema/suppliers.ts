@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { boolean, foreignKey, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { id, moment } from './columns.ts';
 import { dimensionColumns, dimensionKeys } from './dimensions.ts';
@@ -27,6 +28,15 @@ export const supplier = pgTable(
     ...dimensionColumns(),
     /** Whether its posted lines say how new ones are coded; without it only its usual coding does. */
     suggests: boolean('suggests').notNull().default(true),
+    /** Tax numbers in other countries, and where else it is: for returns, a branch. */
+    otherTaxIds: text('other_tax_ids')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
+    otherAddresses: text('other_addresses')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
     /** Why no bill of it goes on; null: they do. */
     blocked: text('blocked'),
     /** Why nothing is paid to it for now, though its bills go on; null: it is paid. */
