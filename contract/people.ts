@@ -38,7 +38,7 @@ export const ScanSeparator = Type.Union([Type.Literal('none'), Type.Literal('bla
 export const SetScanning = Type.Object({ separator: ScanSeparator });
 export type ScanSeparator = Static<typeof ScanSeparator>;
 const DueOn = Type.Union(dueOns.map((on) => Type.Literal(on)));
-/** Which rate a bill in another currency takes: of its day, or the last one before its month began. */
+/** Which rate a bill in another currency takes: the last one until its day, or until the first day of its month. */
 const RateBy = Type.Union([Type.Literal('day'), Type.Literal('month')]);
 export const Company = Type.Object({
   id: Id,

@@ -157,10 +157,14 @@ export async function heirOf(db: Executor, one: BillRecord): Promise<BillRecord 
   return heir ?? null;
 }
 
-/** The latest rate on or before a day, or the first of its month where the company takes rates by month: base units for one of the currency. "1" in base currency; null when there is none. */
+/** The last day whose rate a bill of `day` may take, as SQL: that day, or the first of its month where the company takes rates by month. */
+export const lastRateDay = (rateBy: SQL, day: SQL): SQL =>
+  sql`case ${rateBy} when 'month' then date_trunc('month', ${day}::date)::date else ${day}::date end`;
+
+/** The latest rate until the `lastRateDay` of a day: base units for one of the currency. "1" in base currency; null when there is none. */
 export async function rateOn(db: Executor, companyId: string, currency: string, base: string, day: string): Promise<string | null> {
   if (currency === base) return '1';
-  const until = sql`(select case rate_by when 'month' then date_trunc('month', ${day}::date)::date else ${day}::date end from company where id = ${companyId})`;
+  const until = sql`(select ${lastRateDay(sql`rate_by`, sql`${day}`)} from company where id = ${companyId})`;
   const [row] = await db
     .select({ rate: exchangeRate.rate })
     .from(exchangeRate)

@@ -55,6 +55,34 @@ describe('a year’s budgets', () => {
     await world.build.bill({ currency: 'EUR', lines: [{ amount: '10.00', account: '6010', centre: '210' }] });
     expect(await list('6010')).toEqual([['6010', '210', '50', '0', '5.00']]);
   });
+  it('wait at the rate of the month’s first day where the company takes rates by month', async () => {
+    await world.rows(`insert into exchange_rate (company_id, currency, day, rate) values ($1, 'EUR', '2026-11-01', 0.8), ($1, 'EUR', '2026-11-02', 0.9) on conflict (company_id, currency, day) do update set rate = excluded.rate`, mbg().id); // prettier-ignore
+    await world.rows(`update bill set issue_date = '2026-11-10' where currency = 'EUR'`);
+    expect(await list('6010')).toEqual([['6010', '210', '50', '0', '9.00']]);
+    await world.rows(`update company set rate_by = 'month' where id = $1`, mbg().id);
+    expect(await list('6010')).toEqual([['6010', '210', '50', '0', '8.00']]);
+    await world.rows(`update company set rate_by = 'day' where id = $1`, mbg().id);
+    await world.rows(`delete from exchange_rate where company_id = $1 and currency = 'EUR' and day > '2026-01-01'`, mbg().id);
+  });
+  it('wait without tax where a bill’s prices include it, at the rate of its day, but under reverse charge', async () => {
+    const of = async (issueDate: string, amount: string, change = '') => {
+      const id = await world.build.bill({ issueDate, lines: [{ amount, account: '6300', centre: '210' }] });
+      await world.rows(`update bill set prices_include_tax = true where id = $1`, id);
+      if (change) await world.rows(`update bill_line set tax_code_id = ${change} where bill_id = $1`, id);
+    };
+    await put('6300', '210', ['10']);
+    const { id: s20 } = mbg().taxCode('S20');
+    await world.rows(`update tax_code set later_rates = '[{"from": "2026-06-01", "rate": "25"}]' where id = $1`, s20);
+    await of('2026-05-31', '1.20'); // 1.00 at 20%
+    expect(await list('6300')).toEqual([['6300', '210', '10', '0', '1.00']]);
+    await of('2026-06-01', '12.50'); // 10.00 at 25%
+    await of('2026-06-01', '100.00', 'null');
+    await of('2026-06-01', '1000.00', `(select id from tax_code where company_id = '${mbg().id}' and reverse_charge limit 1)`);
+    expect(await list('6300')).toEqual([['6300', '210', '10', '0', '1111.00']]);
+    await world.rows(`update tax_code set later_rates = '[]' where id = $1`, s20);
+    await world.rows(`update bill set stage = 'discarded' where prices_include_tax`);
+    await put('6300', '210', []);
+  });
   it('go on after the last of a page, and are found by any part of a name', async () => {
     const all = await listBudgets(world.database.db, mbg().id, 2026, '', null, 10);
     expect(await list('', budgetAt(all[0]!), 1)).toEqual([['6000', '200', '200.50', '25.00', '60.00']]);

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { BudgetRow } from '@ledgerline/contract';
+import { lastRateDay } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
 
@@ -16,6 +17,16 @@ interface Found {
 
 /** Where a budget stands in its year: its account's code and its cost centre's, which have no spaces; those of an account's whole first. */
 export const budgetAt = (row: BudgetRow): string => `${row.account.split(' ')[0]} ${row.costCentre?.split(' ')[0] ?? ''}`;
+
+const billDay = sql`coalesce(b.issue_date, current_date)`;
+
+/** The rate of tax code `t` on a bill's day, as `rateOnDay` of core. */
+const taxRate = sql`coalesce((select (e ->> 'rate')::numeric from jsonb_array_elements(t.later_rates) e
+  where (e ->> 'from')::date <= ${billDay} order by e ->> 'from' desc limit 1), t.rate)`;
+
+/** A line's amount without tax in the company's currency, below zero on a credit note. */
+const lineNet = sql`case b.kind when 'credit-note' then -l.amount else l.amount end * coalesce(r.rate, 1)
+  / case when b.prices_include_tax and not t.reverse_charge then 1 + ${taxRate} / 100 else 1 end`;
 
 /** One page of a year's budgets by account and cost centre, with what was posted and what waits in bills that are not posted. */
 export async function listBudgets(
@@ -40,12 +51,13 @@ export async function listBudgets(
       having ${after === null ? sql`true` : sql`(a.code, coalesce(c.code, '')) > (${account}, ${centre})`}
       order by a.code, coalesce(c.code, '') limit ${limit}),
     open as (
-      select l.account_id, l.cost_centre_id, sum(case b.kind when 'credit-note' then -l.amount else l.amount end * coalesce(r.rate, 1)) as amount
+      select l.account_id, l.cost_centre_id, sum(${lineNet}) as amount
       from bill b join bill_line l on l.bill_id = b.id join company o on o.id = b.company_id
+      left join tax_code t on t.id = l.tax_code_id
       left join lateral (select rate from exchange_rate x where x.company_id = b.company_id and x.currency = b.currency
-        and b.currency <> o.base_currency and x.day <= coalesce(b.issue_date, current_date) order by x.day desc limit 1) r on true
+        and b.currency <> o.base_currency and x.day <= ${lastRateDay(sql`o.rate_by`, billDay)} order by x.day desc limit 1) r on true
       where b.company_id = ${companyId} and b.stage in ('read', 'coded', 'approved', 'set-aside', 'returned') and l.account_id is not null
-        and extract(year from coalesce(b.issue_date, current_date)) = ${year}
+        and extract(year from ${billDay}) = ${year}
       group by 1, 2)
     select p.account_id, p.account, p.cost_centre_id, p.cost_centre, p.months, p.planned::text as planned,
       (select coalesce(sum(m.amount), 0)::text from account_month m where m.company_id = ${companyId} and m.account_id = p.account_id

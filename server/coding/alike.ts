@@ -12,7 +12,7 @@ import { col } from '../db/column.ts';
 import { bill, billLine, supplier } from '../db/schema/index.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { Refusal } from '../http/problems.ts';
-import { mayCode } from '../people/ranges.ts';
+import { codedBy, mayCode } from '../people/ranges.ts';
 import { wordsKey } from './forgotten.ts';
 import { givenOf, namedIn, type Given } from './named.ts';
 import { untyped } from './suggest.ts';
@@ -94,7 +94,6 @@ function codesOf(line: WorkingLine, given: Given, going: Awaited<ReturnType<type
 export const codeAlike = command({ body: CodeAlike, may: 'bills:edit' }, async (tx, caller, input, hand): Promise<CodedAlike> => {
   const given = givenOf(codingOf(input.coding as Partial<Coding>));
   if (Object.keys(given).length === 0) throw new Refusal(422, 'Choose an account, a cost centre, or something else to code with.');
-  await mayCode(tx, caller, [given]);
   const wanted = new Map<string, Set<string>>();
   for (const { billId, lineId } of input.rows) wanted.set(billId, (wanted.get(billId) ?? new Set()).add(lineId));
   const companyId = caller.company.id;
@@ -118,6 +117,8 @@ export const codeAlike = command({ body: CodeAlike, may: 'bills:edit' }, async (
     const before = workingBill(record, (await linesOf(tx, record.id)).map(asLine));
     const rows = before.lines.filter((line) => wanted.get(record.id)!.has(line.id) && line.kind !== 'text');
     const operations = rows.map((line) => codesOf(line, given, going)).filter((ops) => ops.length > 0);
+    // What comes along is theirs to code or not, too.
+    await mayCode(tx, caller, [given, ...codedBy(operations.flat(), before)]);
     if (operations.length === 0) continue;
     await keepBill(tx, record, before, applyAll(before, operations.flat()), hand);
     await checked(tx, caller, record.id, hand);

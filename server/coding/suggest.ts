@@ -58,8 +58,8 @@ async function goingWithLikeliest(tx: Executor, companyId: string, suggestions: 
 }
 
 /**
- * What lines of a bill of this day may be coded with, in this order of trust: the order that they bill, rules, what was posted, what is usual for the supplier, the
- * item, the account's tax code, and what is usual in the company.
+ * What lines of a bill of this day may be coded with, in this order of trust: the order that they bill, rules, what was posted, what is
+ * usual for the supplier, the item, the account's tax code, and what is usual in the company.
  */
 export async function suggestFor(
   tx: Executor,

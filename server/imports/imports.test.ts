@@ -2,39 +2,25 @@ import Excel from 'exceljs';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type ImportListName, type ImportRun } from '@ledgerline/contract';
-import { newDimension, newDimensionValue } from '../dimensions/service.ts';
+import * as files from '../testing/files.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { csvOf } from './export.ts';
 import { importJob } from './run.ts';
-import { bringIn, setMapping, takeFile } from './service.ts';
+import { bringIn, setMapping } from './service.ts';
 import { findingsOf, leftOut, showRun } from './store.ts';
 
 let world: World;
 beforeAll(async () => {
   world = await makeWorld();
-  for (const name of ['Project', 'Fund']) await world.run(newDimension, await kit(), {}, { name, always: false, active: true });
-  for (const field of ['dimension1', 'dimension2'])
-    await world.run(
-      newDimensionValue,
-      await kit(),
-      {},
-      { field, code: 'ROOF', name: 'Roof', active: true, validFrom: null, validTo: null },
-    );
+  await files.withDimensions(world);
 });
 afterAll(() => world.close());
 const kit = (code = 'MBG') => world.as('Kit Arden', code);
 const bytes = (text: string) => new TextEncoder().encode(text);
 const mine = () => world.master.company('MBG').id;
 
-async function take(list: ImportListName, content: string | Uint8Array, name = 'list.csv'): Promise<ImportRun> {
-  const id = await takeFile(world.services, await kit(), list, { name, bytes: typeof content === 'string' ? bytes(content) : content });
-  return showRun(world.database.db, mine(), id);
-}
-async function through(run: ImportRun, goodOnly = false): Promise<ImportRun> {
-  await world.run(bringIn, await kit(), { id: run.id }, { goodOnly });
-  await world.drain();
-  return showRun(world.database.db, mine(), run.id);
-}
+const take = (list: ImportListName, content: string | Uint8Array, name?: string) => files.take(world, list, content, name);
+const through = (run: ImportRun, goodOnly?: boolean) => files.through(world, run, goodOnly);
 const account = async (code: string) =>
   (await world.rows(`select a.*, p.code as parent from ledger_account a left join ledger_account p on p.id = a.parent_id where a.company_id = $1 and a.code = $2`, mine(), code))[0]; // prettier-ignore
 const eventsOf = (id: string) => world.rows(`select verb, source, before, after from event where subject_id = $1 order by seq`, id);

@@ -1,23 +1,15 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { furtherLists, importLists, type ImportListName, type ImportRun } from '@ledgerline/contract';
-import { newDimension, newDimensionValue } from '../dimensions/service.ts';
+import * as files from '../testing/files.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { csvOf, tableOfList } from './export.ts';
 import { furtherTables } from './further.ts';
-import { bringIn, takeFile } from './service.ts';
-import { findingsOf, showRun } from './store.ts';
+import { findingsOf } from './store.ts';
 
 let world: World;
 beforeAll(async () => {
   world = await makeWorld();
-  for (const name of ['Project', 'Fund']) await world.run(newDimension, await kit(), {}, { name, always: false, active: true });
-  for (const field of ['dimension1', 'dimension2'])
-    await world.run(
-      newDimensionValue,
-      await kit(),
-      {},
-      { field, code: 'ROOF', name: 'Roof', active: true, validFrom: null, validTo: null },
-    );
+  await files.withDimensions(world);
 });
 beforeAll(async () => {
   const lists: [ImportListName, string][] = [
@@ -31,19 +23,11 @@ beforeAll(async () => {
   for (const [list, content] of lists) expect((await through(await take(list, content))).counts).toMatchObject({ made: 2, bad: 0 });
 });
 afterAll(() => world.close());
-const kit = (code = 'MBG') => world.as('Kit Arden', code);
 const bytes = (text: string) => new TextEncoder().encode(text);
 const mine = () => world.master.company('MBG').id;
 
-async function take(list: ImportListName, content: string | Uint8Array, name = 'list.csv'): Promise<ImportRun> {
-  const id = await takeFile(world.services, await kit(), list, { name, bytes: typeof content === 'string' ? bytes(content) : content });
-  return showRun(world.database.db, mine(), id);
-}
-async function through(run: ImportRun, goodOnly = false): Promise<ImportRun> {
-  await world.run(bringIn, await kit(), { id: run.id }, { goodOnly });
-  await world.drain();
-  return showRun(world.database.db, mine(), run.id);
-}
+const take = (list: ImportListName, content: string | Uint8Array, name?: string) => files.take(world, list, content, name);
+const through = (run: ImportRun, goodOnly?: boolean) => files.through(world, run, goodOnly);
 
 describe('values of a company’s own dimensions from a file', () => {
   it('are told apart by dimension and code, and come into the dimension that is named', async () => {
@@ -144,6 +128,14 @@ it('lines of one order say the same of it', async () => {
   await through(run, true);
   const orders = await world.rows(`select o.number, count(l.id)::int as lines from purchase_order o join order_line l on l.order_id = o.id where o.number = 'PO-5' group by 1`); // prettier-ignore
   expect(orders).toEqual([{ number: 'PO-5', lines: 1 }]);
+});
+
+it('an order’s number is one however its letters are written, in one file and in the next', async () => {
+  const rows = (...lines: string[]) => ['Order,Line,Supplier,Date,Currency,Description,Quantity,Price', ...lines].join('\n');
+  await through(await take('orders', rows('PO-6,1,S1001,2026-11-02,GBP,Pots,1,1', 'po-6,2,S1001,2026-11-02,GBP,Soil,1,1')));
+  await through(await take('orders', rows('Po-6,3,S1001,2026-11-02,GBP,Glass,1,1')));
+  const orders = await world.rows(`select o.number, count(l.id)::int as lines from purchase_order o join order_line l on l.order_id = o.id where lower(o.number) = 'po-6' group by 1`); // prettier-ignore
+  expect(orders).toEqual([{ number: 'PO-6', lines: 3 }]);
 });
 
 describe('lists as files', () => {

@@ -51,6 +51,22 @@ describe('an order', () => {
     await expect(world.rows('update order_line set quantity = -1')).rejects.toThrow('order_line_figures');
     expect(await world.rows(`select 1 from purchase_order where number in ('PO-8', 'PO-9')`)).toEqual([]);
   });
+  it('comes to amounts of its currency: none after the point in yen, three in dinars', async () => {
+    const of = async (number: string, currency: string) => {
+      const id = await make({
+        number,
+        currency,
+        lines: [line({ quantity: '3', unitPrice: '10.5555' }), line({ quantity: '1', unitPrice: '1' })],
+      });
+      const { net, lines } = await findOrder(world.database.db, mbg().id, id);
+      const [listed] = await listOrders(world.database.db, mbg().id, { q: number }, null, 1);
+      await world.rows('delete from order_line where order_id = $1', id);
+      await world.rows('delete from purchase_order where id = $1', id);
+      return [net, lines[0]!.net, listed!.net];
+    };
+    expect(await of('PO-J', 'JPY')).toEqual(['33', '32', '33']);
+    expect(await of('PO-T', 'TND')).toEqual(['32.667', '31.667', '32.667']);
+  });
   it('is listed with what it comes to, found by number, supplier and text, and only while open', async () => {
     await make({ number: 'PO-1002', orderDate: '2026-11-03', active: false, lines: [line({ description: 'Glass pane' })] });
     const list = async (query: object, after: [string, string] | null = null, limit = 10) =>

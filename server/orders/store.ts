@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, or, sql } from 'drizzle-orm';
 import type { Order, OrderRow, OrdersQuery } from '@ledgerline/contract';
+import { fixed } from '@ledgerline/core/money';
 import { givenOf, namedIn, shownOf } from '../coding/named.ts';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
@@ -15,7 +16,7 @@ const columns = {
   currency: purchaseOrder.currency,
   note: purchaseOrder.note,
   active: purchaseOrder.active,
-  net: sql<string>`(select coalesce(round(sum(l.quantity * l.unit_price), 2), 0)::text from order_line l where l.order_id = ${col(purchaseOrder.id)})`,
+  net: sql<string>`(select coalesce(sum(l.quantity * l.unit_price), 0)::text from order_line l where l.order_id = ${col(purchaseOrder.id)})`,
 };
 
 /** One page of the company's orders, the newest first. */
@@ -27,7 +28,7 @@ export async function listOrders(
   limit: number,
 ): Promise<OrderRow[]> {
   const words = q.trim();
-  return db
+  const rows = await db
     .select({ ...columns, lines: sql<number>`(select count(*)::int from order_line l where l.order_id = ${col(purchaseOrder.id)})` })
     .from(purchaseOrder)
     .innerJoin(supplier, eq(supplier.id, purchaseOrder.supplierId))
@@ -48,6 +49,7 @@ export async function listOrders(
     )
     .orderBy(desc(purchaseOrder.orderDate), desc(purchaseOrder.id))
     .limit(limit);
+  return rows.map((o) => ({ ...o, net: fixed(o.net, o.currency) }));
 }
 
 /** An order with its lines. Not found outside the company. */
@@ -62,7 +64,7 @@ export async function findOrder(db: Executor, companyId: string, id: string): Pr
     .select({
       l: orderLine,
       item: sql<string | null>`${col(item.code)} || ' ' || ${col(item.name)}`,
-      net: sql<string>`round(${col(orderLine.quantity)} * ${col(orderLine.unitPrice)}, 2)::text`,
+      net: sql<string>`(${col(orderLine.quantity)} * ${col(orderLine.unitPrice)})::text`,
     })
     .from(orderLine)
     .leftJoin(item, eq(item.id, orderLine.itemId))
@@ -75,6 +77,7 @@ export async function findOrder(db: Executor, companyId: string, id: string): Pr
   );
   return {
     ...order,
+    net: fixed(order.net, order.currency),
     lines: rows.map(({ l, item: called, net }) => ({
       id: l.id,
       itemId: l.itemId,
@@ -84,7 +87,7 @@ export async function findOrder(db: Executor, companyId: string, id: string): Pr
       quantity: l.quantity,
       unit: l.unit,
       unitPrice: l.unitPrice,
-      net,
+      net: fixed(net, order.currency),
       coding: givenOf(l),
       shown: shownOf(l, named),
     })),

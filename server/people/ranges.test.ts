@@ -5,6 +5,7 @@ import { newAccount } from '../accounts/service.ts';
 import { changeBill } from '../bills/change.ts';
 import { approve } from '../bills/moves.ts';
 import { codeAlike } from '../coding/alike.ts';
+import { newDimension, newDimensionValue } from '../dimensions/service.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { setRoles } from './service.ts';
 import { listPeople } from './store.ts';
@@ -43,6 +44,22 @@ describe('what a person codes', () => {
     await set(id, [cell('accountId', mbg().account('6300'))], 'Tobias Fenn');
     // What another coded stays while they change something else.
     await set(id, [cell('description', 'Peat-free')]);
+  });
+  it('is not passed by what comes along: the account of a fixed asset', async () => {
+    const as = await world.as('Kit Arden');
+    const open = { active: true, validFrom: null, validTo: null };
+    const { field } = await world.run(newDimension, as, {}, { name: 'Fixed asset', always: false, active: true, assets: true });
+    const asset = { accountId: mbg().account('1010'), inUseFrom: null, serial: null, location: null };
+    const { id: house } = await world.run(newDimensionValue, as, {}, { field, code: 'GH-7', name: 'Glasshouse 7', ...open, asset });
+    const billId = await world.build.bill({ lines: [{ account: null, centre: '200' }] });
+    const lineId = (await world.show(billId)).lines[0]!.id;
+    const code = async () =>
+      world.run(codeAlike, await world.as('Ines Okafor'), {}, { rows: [{ billId, lineId }], coding: { [field]: house } });
+    await expect(code()).rejects.toThrow('1010 is not among the accounts');
+    expect((await world.show(billId)).lines[0]).toMatchObject({ accountId: null, [field]: null });
+    await limit('Ines Okafor', { accounts: '6000 to 6099, 1010', costCentres: '200' });
+    expect(await code()).toMatchObject({ coded: 1 });
+    await limit('Ines Okafor', { accounts: '6000 to 6099', costCentres: '200' });
   });
   it('is all that they are offered', async () => {
     const asker = { company: mbg(), me: { id: world.master.person('Ines Okafor') } };

@@ -17,7 +17,7 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   // What changes in the master data may settle or open something on any bill.
   supplier: (id) => [...(id ? [{ type: 'supplier' as const, id }] : ['supplier' as const]), list('supplier'), 'choices', 'bill'],
   order: (id) => [...(id ? [{ type: 'order' as const, id }] : ['order' as const]), list('order')],
-  import: () => ['settings', 'choices', 'bill', 'supplier', list('supplier'), list('bill'), list('order')],
+  import: () => ['settings', 'choices', 'bill', 'supplier', list('supplier'), list('bill'), 'order', list('order')],
   period: () => ['period'],
   company: () => ['session', 'settings'],
   person: () => ['session', 'settings'],

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { Choice } from '@ledgerline/contract';
 import { splitRow } from '@ledgerline/core/bills';
+import { inSentence } from '@ledgerline/core/checks';
 import { usePlace } from '../app/company';
 import { ChoiceField } from '../ui/choice-field';
 import { Dialog, DialogEnd } from '../ui/dialog';
-import { money } from '../ui/format';
+import { price } from '../ui/format';
 import { itemCells } from './grid/item-cells';
 import { SplitDialog } from './grid/split-dialog';
 import { RowRule } from './row-rule';
@@ -50,6 +51,8 @@ function ItemDialog({ desk, row, close }: { desk: Desk; row: number; close(): vo
     unitPrice: 'price',
     accountId: 'account',
     taxCodeId: 'tax code',
+    costCentreId: 'cost centre',
+    ...Object.fromEntries(bill.dimensions.map((d) => [d.field, inSentence(d.name)])),
   };
   return (
     <Dialog title={`Row ${row + 1} takes an item`} close={close}>
@@ -85,7 +88,7 @@ function ItemDialog({ desk, row, close }: { desk: Desk; row: number; close(): vo
               : `Fills in ${said
                   .map((op) =>
                     op.do === 'set-cell'
-                      ? `${words[op.field] ?? op.field} ${known(op.value!) ?? (/Price|amount/.test(op.field) ? money(op.value, bill.currency) : op.value)}`
+                      ? `${words[op.field] ?? op.field} ${known(op.value!) ?? (/Price|amount/.test(op.field) ? price(op.value!, bill.currency) : op.value)}`
                       : '',
                   )
                   .join(', ')}.`}

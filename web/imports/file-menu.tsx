@@ -1,6 +1,6 @@
 import { FileSpreadsheet } from 'lucide-react';
 import { useNavigate } from 'react-router';
-import type { ImportListName } from '@ledgerline/contract';
+import type { ImportListName, SheetFormat } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { Menu, type MenuItem } from '../ui/menu';
 import { saveList } from './save';
@@ -10,7 +10,7 @@ export function FileMenu({ list, q, dimension }: { list: ImportListName; q?: str
   const { company, can } = usePlace();
   const navigate = useNavigate();
   if (!can('settings:see')) return null;
-  const save = (format: 'csv' | 'xlsx') => () =>
+  const save = (format: SheetFormat) => () =>
     saveList(company.id, list, { format, ...(q ? { q } : {}), ...(dimension ? { dimension } : {}) });
   const items: MenuItem[] = [
     { text: q ? 'Save what is found as XLSX' : 'Save as XLSX', run: save('xlsx') },

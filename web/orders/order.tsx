@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { dec } from '@ledgerline/core/money';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
-import { money, showDay } from '../ui/format';
+import { money, price, showDay } from '../ui/format';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { ordersApi } from './api';
 import { OrderDialog } from './edit';
@@ -65,7 +65,7 @@ export function OrderPage() {
                 <td className="plain">{l.description}</td>
                 <td className="plain num">{dec(l.quantity).toFixed()}</td>
                 <td className="plain">{l.unit}</td>
-                <td className="plain num">{/\.\d{3,}/.test(l.unitPrice) ? l.unitPrice : money(l.unitPrice, order.currency)}</td>
+                <td className="plain num">{price(l.unitPrice, order.currency)}</td>
                 <td className="plain num">{money(l.net, order.currency)}</td>
                 <td className="plain !pr-6">
                   <span className="code" title={l.shown.map((s) => `${s.code} ${s.name}`).join(', ')}>

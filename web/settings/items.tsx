@@ -5,7 +5,7 @@ import type { Column } from '../ui/data-table';
 import { FormField, FormTick } from '../ui/form';
 import { FormChoice } from '../ui/form-choice';
 import { useRows } from '../ui/infinite';
-import { money } from '../ui/format';
+import { price } from '../ui/format';
 import { settingsApi } from './api';
 import { ListArea, RowDialog } from './list-area';
 
@@ -19,7 +19,7 @@ const columnsOf = (base: string): Column<ItemRow>[] => [
     head: 'Price',
     width: 104,
     num: true,
-    cell: (i) => (i.price === null ? '' : `${money(i.price, i.currency ?? base)} ${i.currency}`),
+    cell: (i) => (i.price === null ? '' : `${price(i.price, i.currency ?? base)} ${i.currency}`),
   },
   { id: 'account', head: 'Usual account', width: 170, cell: (i) => i.account },
   { id: 'tax', head: 'Usual tax', width: 76, minor: true, cell: (i) => <span className="code">{i.taxCode}</span> },

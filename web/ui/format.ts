@@ -1,6 +1,9 @@
-import { formatAmount } from '@ledgerline/core/money';
+import { dec, formatAmount, grouped, minorUnits } from '@ledgerline/core/money';
 
 export const money = (amount: string | null, currency: string): string => (amount === null ? '' : formatAmount(amount, currency));
+/** The price of one, with all the decimals that it has: 0.0042, but 4.50. */
+export const price = (amount: string, currency: string): string =>
+  dec(amount).decimalPlaces() > minorUnits(currency) ? grouped(dec(amount).toFixed()) : money(amount, currency);
 const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
 export const showDay = (iso: string | null): string => (iso ? day.format(new Date(`${iso}T00:00:00Z`)) : '');
 const time = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

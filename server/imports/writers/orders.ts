@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { orderNumber } from '@ledgerline/core/matching';
 import { costCentre, ledgerAccount, orderLine, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
@@ -46,11 +46,20 @@ export const orderWriter: Writer = {
     'tax-code': await taxCodeIds(tx, companyId),
   }),
   async put(tx, companyId, rows, ids) {
+    // One number however its letters are written; an order that is there keeps its own spelling.
+    const plain = (number: unknown) => text(number)!.toLowerCase(),
+      wanted = [...new Set(rows.map(({ values: v }) => plain(v['number'])))];
+    const ordersNow = () =>
+      tx
+        .select({ id: purchaseOrder.id, number: purchaseOrder.number })
+        .from(purchaseOrder)
+        .where(and(eq(purchaseOrder.companyId, companyId), inArray(sql`lower(${purchaseOrder.number})`, wanted)));
+    const spelling = new Map((await ordersNow()).map((o) => [plain(o.number), o.number]));
+    for (const { values: v } of rows) if (!spelling.has(plain(v['number']))) spelling.set(plain(v['number']), text(v['number'])!);
     const heads = new Map(
       rows.map(({ values: v }) => [
-        text(v['number'])!,
+        spelling.get(plain(v['number']))!,
         {
-          number: text(v['number'])!,
           plainNumber: orderNumber(text(v['number'])!),
           supplierId: idOf(ids, 'supplier', v['supplier'])!,
           orderDate: text(v['orderDate'])!,
@@ -58,23 +67,19 @@ export const orderWriter: Writer = {
         },
       ]),
     );
-    for (const { number, ...head } of heads.values())
+    for (const [number, head] of heads)
       await tx
         .insert(purchaseOrder)
         .values({ companyId, number, ...head })
         .onConflictDoUpdate({ target: [purchaseOrder.companyId, purchaseOrder.number], set: head });
-    const orders = await tx
-      .select({ id: purchaseOrder.id, number: purchaseOrder.number })
-      .from(purchaseOrder)
-      .where(and(eq(purchaseOrder.companyId, companyId), inArray(purchaseOrder.number, [...heads.keys()])));
-    const orderId = new Map(orders.map((o) => [o.number, o.id]));
+    const orderId = new Map((await ordersNow()).map((o) => [plain(o.number), o.id]));
     await upsert(
       tx,
       orderLine,
       rows.map(({ id, values: v }) => ({
         id,
         companyId,
-        orderId: orderId.get(text(v['number'])!)!,
+        orderId: orderId.get(plain(v['number']))!,
         position: Number(text(v['line'])) - 1,
         code: text(v['code']),
         description: text(v['description'])!,
