@@ -8,6 +8,7 @@ export const importLists = [
   'cost-centres',
   'dimension-values',
   'tax-codes',
+  'terms',
   'items',
   'budgets',
   'orders',

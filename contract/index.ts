@@ -21,6 +21,7 @@ export * from './ledger.ts';
 export * from './accounts.ts';
 export * from './imports.ts';
 export * from './items.ts';
+export * from './terms.ts';
 export * from './orders.ts';
 export * from './budgets.ts';
 export * from './suppliers.ts';

@@ -26,6 +26,7 @@ import { startingTaxCodes } from '@ledgerline/server/setup/starting';
 import { firstDocuments, moveAlong, type Doors } from './arrivals.ts';
 import { writeBudgets } from './budgets.ts';
 import { writeItems } from './items.ts';
+import { writeTerms } from './terms.ts';
 import { besideTheBills } from './beside.ts';
 import { writeDimensions } from './dimensions.ts';
 import { writeHistory } from './history.ts';
@@ -163,6 +164,7 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
     });
     await writeBudgets(db, companyId, year, accountIds, centreIds);
     await writeItems(db, companyId, own.baseCurrency, accountIds, codes);
+    await writeTerms(db, companyId);
     const own_rates = Object.entries(rates[own.baseCurrency]!).flatMap(([currency, rate]) =>
       Array.from({ length: 37 }, (_, i) => ({
         companyId,

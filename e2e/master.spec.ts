@@ -65,6 +65,34 @@ test('terms in parts give the first day, and say what falls due when', async ({ 
   await expect(parts).toHaveCount(0);
 });
 
+test('a name for terms is made, and means them at the desk', async ({ page, browser }) => {
+  const kit = await (await browser.newContext()).newPage();
+  await signIn(kit, 'Kit Arden');
+  await kit.goto('/settings/terms');
+  await kit.getByRole('button', { name: 'New terms' }).click();
+  await kit.getByLabel('Code', { exact: true }).fill('SEED');
+  await kit.getByLabel('Name', { exact: true }).fill('Seed season');
+  await kit.getByLabel('Terms', { exact: true }).fill('when we can');
+  await kit.getByRole('button', { name: 'Make terms' }).click();
+  await expect(kit.getByText('Write terms as net 30, 30 eom or 2/10 n30.')).toBeVisible();
+  await kit.getByLabel('Terms', { exact: true }).fill('60 eom');
+  await expect(kit.getByText(/^A bill of today falls due on /)).toBeVisible();
+  await kit.getByRole('button', { name: 'Make terms' }).click();
+  await expect(kit.getByRole('row').filter({ hasText: 'Seed season' })).toContainText('60 eom');
+
+  await signIn(page, 'Ines Okafor');
+  await billByHand(page, 'Quillhaven');
+  await page.getByLabel('Invoice date').fill('2 Nov 2026');
+  await page.getByLabel('Invoice date').press('Tab');
+  await page.getByLabel('Due', { exact: true }).fill('seed season');
+  await page.getByLabel('Due', { exact: true }).press('Tab');
+  await expect(page.getByLabel('Terms', { exact: true })).toHaveValue('60 eom');
+  await expect(page.getByLabel('Due', { exact: true })).toHaveValue(/29 Jan/);
+  await page.getByLabel('Terms', { exact: true }).fill('QUICK');
+  await page.getByLabel('Terms', { exact: true }).press('Tab');
+  await expect(page.getByLabel('Terms', { exact: true })).toHaveValue('2/10 n30');
+});
+
 test('what closing an account would stop is said first; what a person codes and approves holds at once', async ({ page, browser }) => {
   const kit = await (await browser.newContext()).newPage();
   await signIn(page, 'Ines Okafor');

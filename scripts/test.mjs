@@ -6,6 +6,8 @@ import { Stop } from './system.mjs';
 let passed = 0,
   failed = 0;
 
+/** What a command said, without the lines that only tell how far it is: else they push what failed out of a short log. */
+const said = (out) => out.split('\n').filter((line) => !/^\[\d+\/\d+\] /.test(line));
 /** One command of ours; what it says is shown where it fails. */
 async function step(name, args) {
   const started = Date.now();
@@ -22,7 +24,7 @@ async function step(name, args) {
   console.log(`\n— ${name}`);
   if (status !== 0) {
     failed += 1;
-    console.log(out.split('\n').slice(-120).join('\n'));
+    console.log(said(out).slice(-120).join('\n'));
   }
   console.log(
     `${status === 0 ? 'passed' : 'FAILED'} in ${Math.round((Date.now() - started) / 1000)} s${tests ? `, ${tests[1]} tests` : ''}`,

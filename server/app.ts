@@ -32,6 +32,7 @@ import { readingRoutes } from './reading/routes.ts';
 import type { Services } from './services.ts';
 import { supplierRoutes } from './suppliers/routes.ts';
 import { setupRoutes } from './setup/routes.ts';
+import { termsRoutes } from './terms/routes.ts';
 import { todayRoutes } from './today/routes.ts';
 
 const types: Record<string, string> = {
@@ -64,6 +65,7 @@ export function makeApi(services: Services, strict = false): Api {
     ledgerRoutes,
     setupRoutes,
     itemRoutes,
+    termsRoutes,
     orderRoutes,
     budgetRoutes,
     supplierRoutes,

@@ -2,7 +2,7 @@ import { findDates, typedDate, type DateOrder } from '../dates/index.ts';
 import { dec } from '../money/index.ts';
 import { parseNumber, type NumberStyle } from '../numbers/index.ts';
 import { isIban, squash } from '../reading/index.ts';
-import { readTerms } from '../terms/index.ts';
+import { termsKnown, type ListedTerms } from '../terms/index.ts';
 import type { ImportField, ImportValue } from './types.ts';
 
 /** How a column writes its figures and days. */
@@ -46,8 +46,13 @@ function dayOfCell(text: string, order: ColumnStyle['order']): string | null {
   return found.dates[order] ?? found.dates['day-first'] ?? found.dates['month-first'] ?? null;
 }
 
-/** A cell as a value of its field, or what is wrong with it in a sentence. */
-export function readCell(field: ImportField, cell: string, style: ColumnStyle): { value: ImportValue } | { wrong: string } {
+/** A cell as a value of its field, or what is wrong with it in a sentence. `terms`: those that the company names itself. */
+export function readCell(
+  field: ImportField,
+  cell: string,
+  style: ColumnStyle,
+  terms: readonly ListedTerms[] = [],
+): { value: ImportValue } | { wrong: string } {
   const text = cell.trim();
   if (text === '') {
     if (field.kind === 'yes-no') return { value: field.otherwise ?? false };
@@ -84,7 +89,9 @@ export function readCell(field: ImportField, cell: string, style: ColumnStyle): 
       return value ? { value } : { wrong: `${quoted} is none of: ${field.options?.join(', ')}.` };
     }
     case 'terms':
-      return readTerms(text) ? { value: text } : { wrong: `${quoted} is not understood. Write terms as net 30, 30 eom or 2/10 n30.` };
+      return termsKnown(text, terms)
+        ? { value: text }
+        : { wrong: `${quoted} is not understood. Write terms as net 30, 30 eom or 2/10 n30.` };
     case 'iban':
       return isIban(squash(text)) ? { value: squash(text) } : { wrong: `The check digits of ${quoted} do not fit.` };
     default:

@@ -1,3 +1,4 @@
+import type { ListedTerms } from '../terms/index.ts';
 import { readCell, styleOf, type ColumnStyle } from './cells.ts';
 import type { Mapping } from './mapping.ts';
 import { named, type Finding, type GoodRow, type ImportField, type ImportValues, type ListSpec, type Named } from './types.ts';
@@ -5,6 +6,7 @@ import { named, type Finding, type GoodRow, type ImportField, type ImportValues,
 /** What the company has: codes that cells may name, in lower case, and each row's parent where a list has one. */
 export interface Known {
   names: Partial<Record<Named, ReadonlySet<string>>>;
+  /** Payment terms that the company names itself. */ terms?: readonly ListedTerms[];
   /** Parent codes by code, in lower case. */ parents: ReadonlyMap<string, string | null>;
 }
 export interface Checked {
@@ -92,7 +94,7 @@ export class DryRun {
     if (cells.every((cell) => cell.trim() === '')) return;
     const values: ImportValues = {};
     for (const { at, head, field, style } of this.columns) {
-      const read = readCell(field, cells[at] ?? '', style);
+      const read = readCell(field, cells[at] ?? '', style, this.known.terms);
       if ('wrong' in read) this.say(row, head, 'error', read.wrong, cells[at] ?? '');
       else {
         values[field.key] = read.value;

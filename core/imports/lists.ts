@@ -170,6 +170,25 @@ export const lists: Record<ImportList, ListSpec> = {
       days[0]!,
     ],
   },
+  terms: {
+    list: 'terms',
+    what: 'kind of terms',
+    key: ['code'],
+    fields: [
+      { ...code, names: ['terms code', 'terms id', 'id', 'key'] },
+      name,
+      {
+        key: 'terms',
+        label: 'Terms',
+        names: ['rule', 'payment terms', 'due', 'days', 'terms of payment'],
+        kind: 'terms',
+        required: true,
+        most: 200,
+      },
+      { key: 'alsoCalled', label: 'Also called', names: ['aliases', 'other names'], kind: 'text', most: 200 },
+      days[0]!,
+    ],
+  },
   orders: {
     list: 'orders',
     what: 'order line',

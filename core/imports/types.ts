@@ -1,5 +1,5 @@
 export type ImportList =
-  'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'items' | 'orders' | 'budgets' | 'suppliers' | 'rates';
+  'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'terms' | 'items' | 'orders' | 'budgets' | 'suppliers' | 'rates';
 /** What another list's row is named by in a cell: its code, a dimension's name, or a person's mail address. */
 export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'dimension-value', 'person', 'supplier'] as const;
 export type Named = (typeof named)[number];

@@ -3,6 +3,7 @@ import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { codingOf, type Coding, type CodingField, type DimensionField } from '@ledgerline/core/bills';
 import type { Choice, ChoiceKind } from '@ledgerline/contract';
 import { rateOnDay } from '@ledgerline/core/tax';
+import { termsMeant } from '@ledgerline/core/terms';
 import type { Asker } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { like } from '../db/column.ts';
@@ -13,6 +14,7 @@ import { openOf } from '../coding/rules.ts';
 import { combinationsOf } from '../dimensions/combinations.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { rangeOf } from '../people/ranges.ts';
+import { listedTerms } from '../terms/store.ts';
 import { codeIn, fittingCodes } from '../dimensions/ranges.ts';
 
 const shown = 40;
@@ -93,12 +95,13 @@ export async function choicesFor(
   const companyId = asker.company.id;
   if (of === 'suppliers') {
     const rows = await find(db, supplier, asker, q, undefined);
+    const own = rows.some((s) => s.terms !== null) ? await listedTerms(db, companyId) : [];
     return rows.map((s) => ({
       id: s.id,
       code: s.code,
       name: s.name,
       detail: s.blocked === null ? s.taxId : 'blocked',
-      terms: s.terms,
+      terms: s.terms && termsMeant(s.terms, own),
       currency: s.currency,
     }));
   }

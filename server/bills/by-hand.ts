@@ -8,6 +8,7 @@ import type { Executor } from '../db/client.ts';
 import { bill, billLine, company, supplier } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import { meantTerms } from '../terms/store.ts';
 import { recheck } from './checking.ts';
 import { headOf, discountOf } from './hand.ts';
 import { asLine } from './show.ts';
@@ -85,7 +86,7 @@ async function begun(tx: Executor, companyId: string, supplierId: string | null)
   const head = {
     kind: 'invoice' as const,
     supplierId,
-    terms: of?.terms ?? null,
+    terms: await meantTerms(tx, companyId, of?.terms),
     currency: of?.currency ?? own!.baseCurrency,
     purchaseOrder: null,
     net: null,

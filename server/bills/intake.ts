@@ -6,6 +6,7 @@ import type { HeaderField, Reading } from '@ledgerline/core/reading';
 import { dueOf } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
 import { calendarOf } from '../companies/store.ts';
+import { meantTerms } from '../terms/store.ts';
 import { bankAccount, bill, company, supplier, supplierContact } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
 import { recheck } from './checking.ts';
@@ -91,9 +92,13 @@ export async function makeBill(
     }),
   );
   const [own] = await tx.select().from(company).where(eq(company.id, companyId));
+  const read = h.paymentTerms?.value.slice(0, 200),
+    usual = await meantTerms(tx, companyId, found?.terms);
+  // What an e-invoice says by a name of ours is what the company means by it.
+  const terms = (await meantTerms(tx, companyId, read)) ?? usual,
+    counted = read && terms !== read ? terms : usual;
   const due =
-    h.dueDate?.value ??
-    (h.issueDate && found?.terms && reading.kind === 'invoice' ? dueOf(h.issueDate.value, found.terms, calendarOf(own!)) : null);
+    h.dueDate?.value ?? (h.issueDate && counted && reading.kind === 'invoice' ? dueOf(h.issueDate.value, counted, calendarOf(own!)) : null);
   const untaxed = h.taxTotal === null && h.netTotal === null && h.grossTotal !== null;
   const [made] = await tx
     .insert(bill)
@@ -110,7 +115,7 @@ export async function makeBill(
       invoiceNumber: h.invoiceNumber?.value ?? null,
       issueDate: h.issueDate?.value ?? null,
       dueDate: due,
-      terms: h.paymentTerms?.value.slice(0, 200) ?? found?.terms ?? null,
+      terms,
       currency: h.currency?.value ?? found?.currency ?? own!.baseCurrency,
       purchaseOrder: h.purchaseOrder?.value ?? null,
       net: h.netTotal?.value ?? (untaxed ? h.grossTotal!.value : null),
@@ -120,7 +125,7 @@ export async function makeBill(
       marks,
       unsure: [...new Set(settled)],
       createdAt: receivedAt,
-      discountUntil: discountOf(h.issueDate?.value ?? null, h.paymentTerms?.value ?? found?.terms ?? null),
+      discountUntil: discountOf(h.issueDate?.value ?? null, terms),
       addressedTo: addressedTo && addressedTo.id !== companyId ? addressedTo.id : null,
     })
     .returning();

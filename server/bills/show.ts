@@ -1,3 +1,4 @@
+import { meantTerms } from '../terms/store.ts';
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
 import { codingOf, dimensionFields, type CodingField } from '@ledgerline/core/bills';
@@ -42,7 +43,15 @@ async function namedOn(db: Executor, record: BillRecord, lines: LineRecord[], to
   const named: Choice[] = [];
   if (record.supplierId) {
     const [s] = await db.select().from(supplier).where(eq(supplier.id, record.supplierId));
-    if (s) named.push({ id: s.id, code: s.code, name: s.name, detail: s.taxId, terms: s.terms, currency: s.currency });
+    if (s)
+      named.push({
+        id: s.id,
+        code: s.code,
+        name: s.name,
+        detail: s.taxId,
+        terms: await meantTerms(db, record.companyId, s.terms),
+        currency: s.currency,
+      });
   }
   for (const [table, wanted] of [
     [ledgerAccount, ids('accountId')],

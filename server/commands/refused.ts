@@ -37,6 +37,7 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   purchase_order_number: [409, 'There is an order of this number already.'],
   order_line_figures: [422, 'A quantity is above zero, a price zero or more.'],
   item_code: [409, 'This item code is taken. Choose another.'],
+  payment_terms_code: [409, 'This code is taken. Choose another.'],
   item_price: [422, 'A price is zero or more, and has its currency.'],
   budget_account: [422, ofOthers],
   budget_centre: [422, ofOthers],

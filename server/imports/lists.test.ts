@@ -14,6 +14,7 @@ beforeAll(async () => {
 beforeAll(async () => {
   const lists: [ImportListName, string][] = [
     ['items', 'Code,Name,Price,Currency,Usual account\nPOWER,Electricity,,,6010\nPOT,"Pot, 2 l",0.22,GBP,6000'],
+    ['terms', 'Code,Name,Terms,Also called\nMA,Monthly account,30 eom,"monthly, m/a"\nN30,30 days,net 30,'],
     ['budgets', 'Account,Cost centre,Year,Jan,Feb,Dec\n6000,200,2026,1000,1000,500.50\n6000,,2026,9000,,'],
     [
       'orders',

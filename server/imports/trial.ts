@@ -62,6 +62,7 @@ export async function trialOf(tx: Executor, companyId: string, { list, heads, ro
   const parent = writer.spec.parent;
   const dry = new DryRun(writer.spec, heads, rows, mapping, {
     names: Object.fromEntries(Object.entries(ids).map(([of, map]) => [of, new Set(map.keys())])),
+    terms: (await writer.terms?.(tx, companyId)) ?? [],
     parents: new Map(
       parent ? [...there].map(([key, { values }]) => [key, typeof values[parent] === 'string' ? values[parent].toLowerCase() : null]) : [],
     ),

@@ -4,11 +4,11 @@ import { NewCompany } from '@ledgerline/contract';
 import { squash } from '@ledgerline/core/reading';
 import { command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { company, costCentre, ledgerAccount, membership, taxCode } from '../db/schema/index.ts';
+import { company, costCentre, ledgerAccount, membership, paymentTerms, taxCode } from '../db/schema/index.ts';
 import { record } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 import { openPeriods } from '../ledger/periods.ts';
-import { currencyOf, startingAccounts, startingTaxCodes } from './starting.ts';
+import { currencyOf, startingAccounts, startingTaxCodes, startingTerms } from './starting.ts';
 
 type CompanyRow = typeof company.$inferSelect;
 
@@ -53,6 +53,7 @@ export async function makeCompany(
   await tx
     .insert(taxCode)
     .values(startingTaxCodes[country].map((one) => ({ ...one, companyId, accountId: taxAccount.id, outputAccountId: owed.id })));
+  await tx.insert(paymentTerms).values(startingTerms.map((one) => ({ ...one, companyId })));
   await openPeriods(tx, companyId, [year - 1, year, year + 1]);
   return made!;
 }

@@ -29,6 +29,13 @@ const code = (code: string, name: string, rate: string, recoverable = '100', rev
   reverseCharge,
 });
 
+/** Payment terms to begin with. */
+export const startingTerms = [
+  { code: 'N30', name: '30 days', terms: 'net 30' },
+  { code: 'MONTH', name: 'Monthly account', terms: '30 eom', alsoCalled: 'monthly, strictly monthly' },
+  { code: 'NOW', name: 'On receipt', terms: 'due on receipt', alsoCalled: 'cash, payable at once' },
+];
+
 /** The currency that a country's companies keep their books in. */
 export const currencyOf = (country: Country): string => (country === 'GB' ? 'GBP' : 'EUR');
 

@@ -2,7 +2,7 @@ import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { type Static } from '@sinclair/typebox';
 import { ChangeSupplier, NewSupplier } from '@ledgerline/contract';
 import { isIban, squash } from '@ledgerline/core/reading';
-import { readTerms } from '@ledgerline/core/terms';
+import { termsKnown } from '@ledgerline/core/terms';
 import { codingOf, type Coding } from '@ledgerline/core/bills';
 import { recheckBills } from '../bills/checking.ts';
 import { command, type Caller, type Params } from '../commands/command.ts';
@@ -10,6 +10,8 @@ import type { Executor } from '../db/client.ts';
 import { bankAccount, supplier } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import { notUnderstood } from '../terms/service.ts';
+import { listedTerms } from '../terms/store.ts';
 import { setContacts } from './contacts.ts';
 
 export type SupplierRecord = typeof supplier.$inferSelect;
@@ -24,13 +26,8 @@ export function ibanOf(typed: string): string {
   return iban;
 }
 
-function termsFit(terms: string | null): void {
-  if (terms && !readTerms(terms))
-    throw new Refusal(
-      422,
-      'These terms are not understood. Write them as net 30, 30 eom, 2/10 n30, or in parts: 30% on receipt, 70% 30 days.',
-      [{ path: 'terms', sentence: 'Write terms as net 30, 30 eom or 2/10 n30.' }],
-    );
+async function termsFit(tx: Executor, companyId: string, terms: string | null): Promise<void> {
+  if (terms && !termsKnown(terms, await listedTerms(tx, companyId))) throw notUnderstood();
 }
 
 /** Asks where another supplier has the same tax number or bank account; `evenSo` goes on. */
@@ -89,7 +86,7 @@ export const newSupplier = command({ body: NewSupplier, may: 'suppliers:edit' },
   const companyId = caller.company.id,
     columns = columnsOf(input),
     iban = input.iban?.trim() ? ibanOf(input.iban) : null;
-  termsFit(columns.terms);
+  await termsFit(tx, caller.company.id, columns.terms);
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${companyId}, 3))`);
   await nameIsFree(tx, companyId, columns.name, null);
   await asksIfShared(tx, companyId, { id: null, taxId: columns.taxId, iban }, input.evenSo ?? false);
@@ -146,7 +143,7 @@ export const changeSupplier = command(
       otherAddresses: once(input.otherAddresses?.map((a) => a.trim()) ?? before.otherAddresses),
       paymentsHeld: input.paymentsHeld === undefined ? before.paymentsHeld : (input.paymentsHeld?.trim() ?? null),
     };
-    termsFit(columns.terms);
+    await termsFit(tx, caller.company.id, columns.terms);
     await nameIsFree(tx, caller.company.id, columns.name, before.id);
     if (columns.taxId !== before.taxId)
       await asksIfShared(tx, caller.company.id, { id: before.id, taxId: columns.taxId }, input.evenSo ?? false);

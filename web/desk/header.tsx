@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 import type { HeaderField, Operation } from '@ledgerline/core/bills';
-import { discountDate, dueOf, instalments, parseTerms, type WorkingCalendar } from '@ledgerline/core/terms';
+import { discountDate, dueOf, instalments, parseTerms, termsMeant, type WorkingCalendar } from '@ledgerline/core/terms';
 import { dec, roundTo } from '@ledgerline/core/money';
 import type { Bill } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
+import { OwnTerms, useOwnTerms } from '../settings/own-terms';
 import { billsApi } from '../bills/api';
 import { ChoiceField } from '../ui/choice-field';
 import { money, showDay } from '../ui/format';
@@ -102,7 +103,8 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
   const { company } = usePlace();
   const { data: money } = billsApi.useCurrenciesQuery({ company: company.id });
   const { bill, locked } = desk,
-    paying = payingOf(bill, company);
+    paying = payingOf(bill, company),
+    own = useOwnTerms();
   const look = (path: string) =>
     `line-field ${bill.unsure.includes(path) ? 'unsure' : ''} ${bill.exceptions.some((e) => e.path === path && e.severity === 'stops') ? 'wanted' : ''}`;
   const common = (path: string, label: string) => ({ label, className: look(path), disabled: locked, onFocus: () => desk.take(path) });
@@ -114,7 +116,7 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
       </Field>
     );
   };
-  const text = (label: string, path: 'invoiceNumber' | 'terms' | 'purchaseOrder', shown = label) =>
+  const text = (label: string, path: 'invoiceNumber' | 'purchaseOrder', shown = label) =>
     f(shown, path, <TextField {...common(path, label)} value={bill[path]} onSave={(v) => desk.set(path, v)} />);
   const amount = (label: string, path: 'net' | 'tax' | 'gross', shown = label) =>
     f(shown, path, <AmountField {...common(path, label)} currency={bill.currency} value={bill[path]} onSave={(v) => desk.set(path, v)} />);
@@ -170,13 +172,23 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
           value={bill.dueDate}
           from={bill.issueDate}
           calendar={company}
+          own={own}
           onTerms={(terms) => desk.set('terms', terms)}
           onSave={(v) => desk.set('dueDate', v)}
         />,
         paying?.[0],
         paying?.[1],
       )}
-      {text('Terms', 'terms')}
+      {f(
+        'Terms',
+        'terms',
+        <TextField
+          {...common('terms', 'Terms')}
+          list="own-terms"
+          value={bill.terms}
+          onSave={(v) => (v ? desk.edit(...termsOf(bill, termsMeant(v, own), company)) : desk.set('terms', v))}
+        />,
+      )}
       {text('Order', 'purchaseOrder')}
       {f(
         'Currency',
@@ -207,6 +219,7 @@ export function HeaderFields({ desk, newSupplier }: { desk: Desk; newSupplier(na
       {amount('Net', 'net')}
       {amount('Tax', 'tax')}
       {amount('Total', 'gross', `Total ${bill.currency}`)}
+      <OwnTerms id="own-terms" />
       <datalist id="currencies">
         {(money?.currencies ?? []).map((c) => (
           <option key={c} value={c} />

@@ -15,6 +15,7 @@ import type {
   Effect,
   EventList,
   ItemList,
+  TermsList,
   NewPerson,
   PersonList,
   PutBudget,
@@ -84,6 +85,7 @@ export const settingsApi = api.injectEndpoints({
       query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/items'), params: cursorOf(pageParam, params) }),
       providesTags: ['settings'],
     }),
+    terms: b.query<TermsList, Of>({ query: ({ company }) => at(company, '/terms'), providesTags: ['settings'] }),
     budgets: b.infiniteQuery<BudgetList, Of<{ year: number; q?: string }>, string | null>({
       infiniteQueryOptions: pages,
       query: ({ queryArg: { company, ...params }, pageParam }) => ({ url: at(company, '/budgets'), params: cursorOf(pageParam, params) }),

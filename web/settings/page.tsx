@@ -17,6 +17,7 @@ import { ItemsArea } from './items';
 import { PeopleArea } from './people';
 import { RatesArea } from './rates';
 import { TaxCodesArea } from './tax-codes';
+import { TermsArea } from './terms';
 
 const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['first-steps', 'First steps', GuideArea],
@@ -30,6 +31,7 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['items', 'Items', ItemsArea],
   ['budgets', 'Budgets', BudgetsArea],
   ['tax-codes', 'Tax codes', TaxCodesArea],
+  ['terms', 'Payment terms', TermsArea],
   ['rates', 'Exchange rates', RatesArea],
   ['checks', 'Checks', ChecksArea],
   ['events', 'Event log', EventsArea],

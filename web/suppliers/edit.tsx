@@ -10,6 +10,7 @@ import { FormChoice } from '../ui/form-choice';
 import { FormDialog } from '../ui/form-dialog';
 import { FormLines } from '../ui/form-lines';
 import { FormEffect } from '../settings/effect';
+import { OwnTerms } from '../settings/own-terms';
 import { suppliersApi } from './api';
 
 /** A new supplier: by hand, or begun with what a page says. */
@@ -53,7 +54,8 @@ export function SupplierDialog({
             <FormField form={form} name="email" label="Mail address" empty="null" />
             <FormField form={form} name="phone" label="Telephone" empty="null" />
             <FormField form={form} name="currency" label="Currency" />
-            <FormField form={form} name="terms" label="Payment terms" empty="null" hint="net 30, 30 eom, 2/10 n30" />
+            <FormField form={form} name="terms" label="Payment terms" empty="null" list="supplier-terms" hint="net 30, 30 eom, 2/10 n30" />
+            <OwnTerms id="supplier-terms" />
           </div>
           <FormField form={form} name="address" label="Address" empty="null" />
         </>
@@ -105,7 +107,8 @@ export function EditSupplier({ supplier, close }: { supplier: SupplierAccount; c
             <FormField form={form} name="email" label="Mail address" empty="null" />
             <FormField form={form} name="phone" label="Telephone" empty="null" />
             <FormField form={form} name="currency" label="Currency" />
-            <FormField form={form} name="terms" label="Payment terms" empty="null" />
+            <FormField form={form} name="terms" label="Payment terms" empty="null" list="supplier-terms" />
+            <OwnTerms id="supplier-terms" />
             {fields.map(([field, of, label]) => {
               const one = supplier.usual.find((u) => u.field === field);
               return (

@@ -47,6 +47,7 @@ export function FormField<T extends FieldValues>({
   empty = 'text',
   autoFocus,
   options,
+  list,
 }: {
   form: UseFormReturn<T>;
   name: Path<T>;
@@ -56,6 +57,8 @@ export function FormField<T extends FieldValues>({
   empty?: 'text' | 'null';
   autoFocus?: boolean;
   options?: [value: string, label: string][];
+  /** The id of a list of what may be typed, among others. */
+  list?: string;
 }) {
   const id = useId();
   const error = get(form.formState.errors, name) as { message?: string; type?: string } | undefined;
@@ -82,7 +85,7 @@ export function FormField<T extends FieldValues>({
           ))}
         </select>
       ) : (
-        <input {...common} type={type} autoComplete="off" className="input input-sm mt-0.5 w-full" />
+        <input {...common} type={type} list={list} autoComplete="off" className="input input-sm mt-0.5 w-full" />
       )}
       {(said || hint) && (
         <span id={`${id}-said`} className={`mt-0.5 block text-[12px] ${said ? 'text-error' : 'quiet'}`}>

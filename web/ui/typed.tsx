@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { typedDate } from '@ledgerline/core/dates';
 import { calculate, minorUnits } from '@ledgerline/core/money';
-import { dueOf, type WorkingCalendar } from '@ledgerline/core/terms';
+import { dueOf, termsMeant, type ListedTerms, type WorkingCalendar } from '@ledgerline/core/terms';
 import { dateOrder, money, showDay, todayIso } from './format';
 
 interface Props {
@@ -99,15 +99,16 @@ export function AmountField({ value, onSave, currency, plain, ...props }: Props 
   );
 }
 
-/** A date: 3/11 in the order of the person's language, 3 nov, today; with `from`, payment terms too (net 15, 30 eom, 50% 30 days, 50% 60 days). */
+/** A date: 3/11 in the order of the person's language, 3 nov, today; with `from`, payment terms too (net 15, 30 eom, 50% 30 days, 50% 60 days, or one of the company's `own` by name). */
 export function DateField({
   value,
   onSave,
   from,
   calendar,
+  own = [],
   onTerms,
   ...props
-}: Props & Value & { from?: string | null; calendar?: WorkingCalendar; onTerms?(terms: string): void }) {
+}: Props & Value & { from?: string | null; calendar?: WorkingCalendar; own?: readonly ListedTerms[]; onTerms?(terms: string): void }) {
   return (
     <Typed
       {...props}
@@ -122,9 +123,10 @@ export function DateField({
           onSave(day);
           return true;
         }
-        const due = from ? dueOf(from, typed, calendar) : null;
+        const terms = termsMeant(typed, own),
+          due = from ? dueOf(from, terms, calendar) : null;
         if (!due) return false;
-        onTerms?.(typed);
+        onTerms?.(terms);
         onSave(due);
         return true;
       }}

@@ -12,5 +12,6 @@ export * from './dimensions.ts';
 export * from './events.ts';
 export * from './imports.ts';
 export * from './items.ts';
+export * from './terms.ts';
 export * from './budgets.ts';
 export * from './orders.ts';

@@ -8,6 +8,7 @@ import { orderWriter } from './orders.ts';
 import { rateWriter } from './rates.ts';
 import { supplierWriter } from './suppliers.ts';
 import { taxCodeWriter } from './tax-codes.ts';
+import { termsWriter } from './terms.ts';
 import type { Writer } from './types.ts';
 
 /** How each list is read and written by imports and exports. */
@@ -16,6 +17,7 @@ export const writers: Record<ImportList, Writer> = {
   'cost-centres': costCentreWriter,
   'dimension-values': dimensionValueWriter,
   'tax-codes': taxCodeWriter,
+  terms: termsWriter,
   items: itemWriter,
   budgets: budgetWriter,
   orders: orderWriter,

@@ -4,6 +4,7 @@ import { squash } from '@ledgerline/core/reading';
 import { bankAccount, costCentre, ledgerAccount, supplier, taxCode } from '../../db/schema/index.ts';
 import type { Executor } from '../../db/client.ts';
 import { col } from '../../db/column.ts';
+import { listedTerms } from '../../terms/store.ts';
 import { accountIds, centreIds, taxCodeIds } from './ids.ts';
 import { idOf, text, type Current, type Writer, type Written } from './types.ts';
 import { upsert } from './upsert.ts';
@@ -107,6 +108,7 @@ export const supplierWriter: Writer = {
       }),
     );
   },
+  terms: listedTerms,
   ids: async (tx, companyId) => ({
     account: await accountIds(tx, companyId),
     'cost-centre': await centreIds(tx, companyId),

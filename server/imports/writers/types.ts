@@ -1,5 +1,6 @@
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { ImportValues, ListSpec, Named } from '@ledgerline/core/imports';
+import type { ListedTerms } from '@ledgerline/core/terms';
 import type { Executor } from '../../db/client.ts';
 
 /** A row of a list as an import sees it: every field of the list's spec by its key. */
@@ -30,6 +31,8 @@ export interface Writer {
   /** All rows of the company by `keyOf`. */
   current(tx: Executor, companyId: string): Promise<Map<string, Current>>;
   ids(tx: Executor, companyId: string): Promise<Ids>;
+  /** Payment terms that cells may name. */
+  terms?(tx: Executor, companyId: string): Promise<ListedTerms[]>;
   /** What else speaks against a row, or asks for a look at it. */
   doubts?(
     values: ImportValues,
