@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { Operation } from './operations.ts';
 import { DecimalText, Id, Nullable } from './shared.ts';
 
 export const Severity = Type.Union([Type.Literal('stops'), Type.Literal('asks')]);
@@ -6,8 +7,8 @@ export const CheckSetting = Type.Union([Type.Literal('stops'), Type.Literal('ask
 const Take = Type.Union([Type.Literal('data'), Type.Literal('page')]);
 const Settling = Type.Union([Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')]);
 
-/** A change that would settle it: these lines, and of one line an amount, carry tax under one code, the rest is free of it under another. */
-const Change = Type.Object({
+/** A change that would settle it, by operations; or these lines, and of one line an amount, carry tax under one code, the rest is free of it under another. */
+const TaxParts = Type.Object({
   kind: Type.Literal('tax-parts'),
   label: Type.String(),
   taxCodeId: Id,
@@ -15,6 +16,8 @@ const Change = Type.Object({
   lines: Type.Array(Id),
   parted: Nullable(Type.Object({ line: Id, amount: DecimalText })),
 });
+const Operations = Type.Object({ kind: Type.Literal('operations'), label: Type.String(), operations: Type.Array(Operation) });
+const Change = Type.Union([TaxParts, Operations]);
 /** Something to settle on a bill. `settledBy`: what settles it besides changing the bill. */
 export const Exception = Type.Object({
   code: Type.String(),

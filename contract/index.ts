@@ -23,6 +23,8 @@ export * from './imports.ts';
 export * from './items.ts';
 export * from './terms.ts';
 export * from './orders.ts';
+export * from './receipts.ts';
+export * from './matching.ts';
 export * from './budgets.ts';
 export * from './suppliers.ts';
 export * from './today.ts';

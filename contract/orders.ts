@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { CodingGiven, CodingShown } from './coding.ts';
 import { Currency } from './operations.ts';
+import { Receipt } from './receipts.ts';
 import { Day, DecimalText, Id, Nullable } from './shared.ts';
 
 /** A line of an order. Without an id it is new; lines that are not named any more are gone. */
@@ -13,6 +14,8 @@ const PutOrderLine = Type.Object({
   unit: Nullable(Type.String({ maxLength: 20 })),
   /** Of one unit, without tax. */
   unitPrice: DecimalText,
+  /** Bills of it wait for what has come; as it is, or yes, where it is not said. */
+  needsReceipt: Type.Optional(Type.Boolean()),
   /** What bills of it are coded with. */
   coding: CodingGiven,
 });
@@ -37,14 +40,38 @@ const head = {
   /** Quantity times price of all lines, without tax. */
   net: Type.String(),
 };
-export const OrderRow = Type.Object({ ...head, lines: Type.Integer() });
+/** How far an order has come: of its lines, as a whole. */
+export const orderStates = ['none', 'part', 'all'] as const;
+const OrderState = Type.Union(orderStates.map((s) => Type.Literal(s)));
+export const OrderRow = Type.Object({ ...head, lines: Type.Integer(), received: OrderState, billed: OrderState });
 export const OrderList = Type.Object({ orders: Type.Array(OrderRow), next: Nullable(Type.String()) });
+/** Bills that bill an order. */
+const OrderBill = Type.Object({
+  id: Id,
+  kind: Type.String(),
+  invoiceNumber: Nullable(Type.String()),
+  issueDate: Nullable(Day),
+  stage: Type.String(),
+  /** What it bills of the order, without tax, at the order’s prices. */
+  net: Type.String(),
+});
 export const Order = Type.Object({
   ...head,
+  receipts: Type.Array(Receipt),
+  bills: Type.Array(OrderBill),
   lines: Type.Array(
     Type.Composite([
-      Type.Omit(PutOrderLine, ['id']),
-      Type.Object({ id: Id, item: Nullable(Type.String()), net: Type.String(), shown: CodingShown }),
+      Type.Omit(PutOrderLine, ['id', 'needsReceipt']),
+      Type.Object({
+        id: Id,
+        item: Nullable(Type.String()),
+        net: Type.String(),
+        shown: CodingShown,
+        needsReceipt: Type.Boolean(),
+        received: Type.String(),
+        /** By all bills that are not discarded. */
+        billed: Type.String(),
+      }),
     ]),
   ),
 });

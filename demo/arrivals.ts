@@ -3,7 +3,6 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { and, asc, eq, inArray, isNotNull, sql, type SQL } from 'drizzle-orm';
 import nodemailer from 'nodemailer';
-import { addDays } from '@ledgerline/core/dates';
 import { dec } from '@ledgerline/core/money';
 import { approve, sendOn } from '@ledgerline/server/bills/moves';
 import { getBill } from '@ledgerline/server/bills/show';
@@ -12,12 +11,11 @@ import type { Services } from '@ledgerline/server/services';
 import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
 import { makePdf } from '@ledgerline/documents/maker';
 import { pictureOf } from '@ledgerline/documents/picture';
-import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
+import type { Invoice } from '@ledgerline/documents/invoice';
+import { firstInvoices, type FirstInvoices } from './invoices.ts';
 import { callerOf } from './load.ts';
 import { companies } from '@ledgerline/documents/companies';
 import { demoPassword, people } from './people.ts';
-import { seeded } from '@ledgerline/documents/random';
-import { suppliers } from '@ledgerline/documents/suppliers';
 
 /** Where a running Ledgerline takes things in. */
 export interface Doors {
@@ -26,7 +24,6 @@ export interface Doors {
   scanFolder: string;
 }
 
-const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
 const slug = (invoice: Invoice) => `${invoice.supplier.domain.split('.')[0]}-${invoice.number.toLowerCase()}.pdf`;
 
 const subjectOf = (invoices: Invoice[]): string =>
@@ -101,47 +98,13 @@ const countOf = async (services: Services, table: typeof arrival | typeof docume
 export async function firstDocuments(services: Services, doors: Doors, today: string): Promise<number> {
   await until(async () => (await countOf(services, arrival, eq(arrival.state, 'opening'))) === 0);
   const there = await subjectsThere(services);
-  const random = seeded(4711);
-  const at = (i: number, days: number, lines?: number, wish: Partial<Parameters<typeof makeInvoice>[2]> = {}) => {
-    const supplier = suppliers[i]!;
-    return makeInvoice(supplier, random, {
-      number: `${prefix(supplier.name)}-${20400 + i * 7 + days}`,
-      issueDate: addDays(today, -days),
-      lines,
-      ...wish,
-    });
-  };
+  const { mails, scans, uploaded, unknown, shapes } = firstInvoices(today);
   const note = 'Dear accounts team,\n\nplease find our invoice attached.\n\nKind regards';
-  const mails: Invoice[][] = [
-    [at(0, 3, 4, { charge: true })],
-    [at(1, 3, 4)],
-    [at(2, 2, 3)],
-    [at(3, 2, 4, { charge: true })],
-    [at(4, 2, 4), at(4, 1, 3)],
-    [at(7, 2, 3)],
-    [at(8, 2, 2)],
-    [at(11, 1, 3)],
-    [at(15, 1, 4)],
-    [at(17, 1, 3)],
-    [at(19, 1, 3)],
-    [at(1, 1, 1, { kind: 'credit-note' })],
-    [at(13, 1, 2)],
-  ];
   for (const invoices of mails) if (!there.has(subjectOf(invoices))) await byMail(doors, invoices, note);
-  const scans = [at(5, 2, 2), at(6, 2, 3), at(9, 1, 3), at(14, 1, 3), at(20, 1, 2)];
   for (const invoice of scans) if (!there.has(slug(invoice))) await byFolder(doors, invoice);
   const upload = async (invoice: Invoice) => ({ name: slug(invoice), bytes: await makePdf(invoice), type: 'application/pdf' });
-  const stranger = {
-    ...suppliers[16]!,
-    name: 'Pondside Sculpture Studio Ltd',
-    domain: 'pondside.example',
-    taxId: 'GB771204983',
-    iban: '',
-    layout: 3,
-  };
-  const unknown = makeInvoice(stranger, random, { number: 'PSS-118', issueDate: addDays(today, -1), lines: 2 });
   const uploads = [
-    [await upload(at(10, 1, 3)), await upload(at(12, 1, 3)), await upload(at(16, 1, 2)), await upload(unknown)],
+    [...(await Promise.all(uploaded.map(upload))), await upload(unknown)],
     [
       await upload(mails[0]![0]!),
       { name: 'torn-page.pdf', bytes: new TextEncoder().encode('%PDF-1.7\nthis file broke off'), type: 'application/pdf' },
@@ -150,7 +113,7 @@ export async function firstDocuments(services: Services, doors: Doors, today: st
   // What came by mail is taken apart first, so that the same file added by hand is the second.
   await until(async () => (await countOf(services, arrival, eq(arrival.state, 'opening'))) === 0);
   for (const files of uploads) if (!there.has(`${files.length} files`)) await byUpload(doors, files, 'MBG');
-  const more = await otherShapes(doors, random, today, there);
+  const more = await otherShapes(doors, shapes, there);
   if (there.has(holiday)) return mails.flat().length + scans.length + uploads.flat().length + more;
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   await transport.sendMail({
@@ -166,12 +129,7 @@ export async function firstDocuments(services: Services, doors: Doors, today: st
 const holiday = 'Holiday opening hours';
 
 /** An e-invoice beside its page, a hybrid whose page says another total, a pile in one file, and a picture. Gives their number. */
-async function otherShapes(doors: Doors, random: ReturnType<typeof seeded>, today: string, there: Set<string>): Promise<number> {
-  const at = (i: number, number: string, lines = 3) => makeInvoice(suppliers[i]!, random, { number, issueDate: addDays(today, -1), lines });
-  const both = at(0, 'QGR-20611', 4),
-    page = at(2, 'SIL-20733'),
-    pile = [at(1, 'MGM-20740', 2), at(7, 'CHS-20741', 2), at(11, 'LSL-20742', 2)],
-    photo = at(5, 'HRS-20750', 2);
+async function otherShapes(doors: Doors, { both, page, pile, photo }: FirstInvoices['shapes'], there: Set<string>): Promise<number> {
   const data = ciiOf({ ...page, gross: dec(page.gross).plus(10).toFixed(2), net: dec(page.net).plus(10).toFixed(2) });
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   const to = companies[0]!.mailAddress,

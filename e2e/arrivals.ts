@@ -16,8 +16,8 @@ export async function signIn(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('navigation', { name: 'Places' })).toContainText(name.slice(0, 6));
 }
 /** Signs a clerk in and opens Arrivals. */
-export async function arrivals(page: Page): Promise<void> {
-  await signIn(page, 'Ines Okafor');
+export async function arrivals(page: Page, clerk = 'Ines Okafor'): Promise<void> {
+  await signIn(page, clerk);
   await page.getByRole('link', { name: /^Arrivals/ }).click();
 }
 export const upload = (page: Page, name: string, mimeType: string, bytes: Uint8Array | string) =>

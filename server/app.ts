@@ -26,6 +26,8 @@ import { liveRoutes } from './live/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { repeatRoutes } from './repeats/routes.ts';
 import { viewRoutes } from './views/routes.ts';
+import { matchingRoutes } from './matching/routes.ts';
+import { receiptRoutes } from './receipts/routes.ts';
 import { orderRoutes } from './orders/routes.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { readingRoutes } from './reading/routes.ts';
@@ -67,6 +69,8 @@ export function makeApi(services: Services, strict = false): Api {
     itemRoutes,
     termsRoutes,
     orderRoutes,
+    receiptRoutes,
+    matchingRoutes,
     budgetRoutes,
     supplierRoutes,
     accountRoutes,

@@ -25,6 +25,7 @@ const facts: Facts = {
   differences: [],
   broken: [],
   awaits: null,
+  orders: { unknown: null, closed: [], otherCurrency: null, compared: [], beside: [] },
 };
 const good: CheckedBill = {
   kind: 'invoice',

@@ -106,6 +106,13 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     }),
     { selector: (d) => d.field, maxLength: 3 },
   ),
+  orders: fc.record({
+    unknown: maybe(fc.record({ number: fc.string(), of: maybe(fc.string()) })),
+    closed: fc.uniqueArray(fc.string(), { maxLength: 2 }),
+    otherCurrency: maybe(fc.record({ order: fc.string(), currency: fc.constant('EUR') })),
+    compared: fc.constant([]),
+    beside: fc.constant([]),
+  }),
   awaits: maybe(fc.record({ by: fc.constant('2026-11-11'), missed: fc.boolean() })),
   broken: fc.uniqueArray(
     fc.record({ rule: fc.constantFrom('BR-1', 'BR-2'), path: fc.constant('lines'), sentence: fc.constant('Something is missing.') }),

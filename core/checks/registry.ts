@@ -1,12 +1,20 @@
 import { documentChecks } from './document.ts';
 import { headerChecks } from './header.ts';
 import { lineChecks } from './lines.ts';
+import { orderChecks } from './orders.ts';
 import { sumChecks } from './sums.ts';
 import { supplierChecks } from './supplier.ts';
 import type { Check, CheckedBill, CheckedLine, CodingFacts, Exception, Facts, Setting } from './types.ts';
 
 /** All checks, in the order in which a clerk reads a bill. A new check is one more entry in one of these lists. */
-export const checks: readonly Check[] = [...documentChecks, ...headerChecks, ...supplierChecks, ...lineChecks, ...sumChecks];
+export const checks: readonly Check[] = [
+  ...documentChecks,
+  ...headerChecks,
+  ...supplierChecks,
+  ...orderChecks,
+  ...lineChecks,
+  ...sumChecks,
+];
 const byCode = new Map(checks.map((c) => [c.code, c]));
 
 /** The check with a code; undefined for one that this version does not have. */

@@ -1,5 +1,6 @@
-import type { Coding, CodingField, DimensionField, LineKind, Parting } from '../bills/index.ts';
+import type { Coding, CodingField, DimensionField, LineKind, Operation, Parting } from '../bills/index.ts';
 import type { Range } from '../ranges/index.ts';
+import type { Compared } from '../matching/index.ts';
 import type { TaxRule } from '../tax/index.ts';
 
 export interface CheckedLine extends Coding {
@@ -74,6 +75,15 @@ export interface Facts extends CodingFacts {
   duplicate: string | null;
   /** There is an exchange rate for the bill's currency and date. */
   hasRate: boolean;
+  /** What the bill bills of orders. */
+  orders: {
+    /** A number on the page that is of no order with its supplier; `of`: whose it is. */
+    unknown: { number: string; of: string | null } | null;
+    /** Orders that no bill is expected of any more. */ closed: readonly string[];
+    otherCurrency: { order: string; currency: string } | null;
+    compared: readonly Compared[];
+    /** Rows that are in none of its orders, where others are. */ beside: readonly string[];
+  };
   /** Another of our companies, to which the page is addressed. */
   addressedTo: string | null;
   /** The chosen supplier's bank accounts: those that count, and those that wait for a second person. */
@@ -107,11 +117,8 @@ export interface Choice {
   label: string;
   value: string;
 }
-/** A change of the bill that would settle a finding. */
-export interface Change extends Parting {
-  kind: 'tax-parts';
-  label: string;
-}
+/** A change of the bill that would settle a finding: rows parted by their tax, or operations as they are. */
+export type Change = ({ kind: 'tax-parts'; label: string } & Parting) | { kind: 'operations'; label: string; operations: Operation[] };
 /** One thing that a check found. `key` tells this finding from another at the same path: what settled the one does not settle the other. */
 export interface Found {
   path: string;
@@ -123,7 +130,7 @@ export interface Found {
 }
 export interface Check {
   code: string;
-  scope: 'header' | 'lines' | 'sums' | 'supplier' | 'document';
+  scope: 'header' | 'lines' | 'sums' | 'supplier' | 'orders' | 'document';
   needs: readonly (keyof Facts)[];
   /** Off: a company switches it on. */
   severity: Setting;

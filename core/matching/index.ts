@@ -11,3 +11,15 @@ export {
 export { weighKnown, type Beside } from './weigh.ts';
 export { assign, type Pair } from './assignment.ts';
 export { matchOrderLines, orderNumber, orderNumbersIn, type Matched, type Wanted } from './orders.ts';
+export { bindRows, factorOf, type Bound, type LineToBind, type RowToBind } from './bind.ts';
+export { unitFactor } from './units.ts';
+export {
+  compareWithOrder,
+  within,
+  type BilledRow,
+  type Compared,
+  type MatchingRules,
+  type OrderedLine,
+  type PriceOver,
+  type Tolerances,
+} from './compare.ts';

@@ -35,13 +35,14 @@ export const orderNumbersIn = (text: string): string[] => [
   ...new Set([text, ...text.split(/[\s,;/]+/).filter((part) => /\d/.test(part))].map(orderNumber).filter((n) => n !== '')),
 ];
 
-interface Prepared {
+export interface Prepared {
   code: string;
   words: Set<string>;
   quantity: number | null;
   price: number | null;
 }
-function prepared({ code, description, quantity, unitPrice, priceQuantity }: Wanted): Prepared {
+/** What of a row or a line is compared. */
+export function prepared({ code, description, quantity, unitPrice, priceQuantity }: Wanted): Prepared {
   const price = decOrNull(unitPrice),
     per = decOrNull(priceQuantity ?? '1');
   return {
@@ -67,8 +68,12 @@ function wordsAlike(a: Set<string>, b: Set<string>): number {
 const near = (a: number | null, b: number | null): number | null =>
   a === null || b === null ? null : a === b ? 1 : Math.max(0, 1 - Math.abs(a - b) / Math.max(Math.abs(a), Math.abs(b), 1e-9));
 
+/** Code and text of a row and a line are one: the same thing, whatever its price and quantity. */
+export const sameThing = (a: Prepared, b: Prepared): boolean =>
+  (a.code !== '' && a.code === b.code) || ((a.code === '' || b.code === '') && wordsAlike(a.words, b.words) >= 0.99);
+
 /** How well a row fits a line, and what speaks for it: code and text tell which thing it is, price and quantity which of several alike. */
-function fit(row: Prepared, line: Prepared): { score: number; why: string } {
+export function fit(row: Prepared, line: Prepared): { score: number; why: string } {
   const sameCode = row.code !== '' && row.code === line.code,
     words = wordsAlike(row.words, line.words),
     price = near(row.price, line.price),

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
-import { partTax, type Operation } from '@ledgerline/core/bills';
+import { partTax, type Operation, type Parting } from '@ledgerline/core/bills';
 import { arrive, invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
 import { changeBill } from './change.ts';
 import { approve, discard, restore, returnBill, sendOn, setAside, takeBack } from './moves.ts';
@@ -124,7 +124,7 @@ describe('a bill on its way', () => {
     const bill = await world.show(id),
       found = bill.exceptions.find((e) => e.code === 'tax-unexplained')!;
     expect(found.changes.map((c) => c.label)).toEqual(['25.00 S20, 70.00 Z0', '50.00 I10, 45.00 Z0']);
-    const saved = await change(id, partTax(bill.lines, found.changes[0]!, 'GBP', randomUUID()));
+    const saved = await change(id, partTax(bill.lines, found.changes[0] as Parting, 'GBP', randomUUID()));
     expect(saved.exceptions).toEqual([]);
     expect(saved.lines.map((l) => l.amount)).toEqual(['25.00', '70.00']);
     await world.owner.query(

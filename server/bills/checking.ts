@@ -17,6 +17,8 @@ import {
   supplier,
   taxCode,
 } from '../db/schema/index.ts';
+import { orderFacts } from '../matching/facts.ts';
+import { rebind } from '../matching/rebind.ts';
 import { codingGround } from '../dimensions/facts.ts';
 import { billField } from './fields.ts';
 import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } from './store.ts';
@@ -111,9 +113,10 @@ export async function findingsOf(
   const [addressee] = record.addressedTo
     ? await db.select({ name: company.name }).from(company).where(eq(company.id, record.addressedTo))
     : [];
+  const taxRules = (await taxRulesOf(db, own.id))(record.issueDate ?? today);
   const facts: Facts = {
     baseCurrency: own.baseCurrency,
-    taxRules: (await taxRulesOf(db, own.id))(record.issueDate ?? today),
+    taxRules,
     taxTolerance: await toleranceOf(db, own.id),
     duplicate: await twinOf(db, record),
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
@@ -122,6 +125,7 @@ export async function findingsOf(
     ...(await supplierFacts(db, record)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),
+    orders: await orderFacts(db, record, lines, taxRules),
   };
   return runChecks({ ...record, lines } as CheckedBill, facts, await settingsOf(db, own.id));
 }
@@ -147,8 +151,10 @@ export async function recheck(
   record: BillRecord,
   by: { personId: string | null; now: Date },
 ): Promise<Exception[]> {
-  const lines = await linesOf(tx, record.id);
-  const found = await findingsOf(tx, own, record, lines, by.now.toISOString().slice(0, 10));
+  const lines = await linesOf(tx, record.id),
+    today = by.now.toISOString().slice(0, 10);
+  await rebind(tx, record, lines, (await taxRulesOf(tx, own.id))(record.issueDate ?? today));
+  const found = await findingsOf(tx, own, record, lines, today);
   const kept = await exceptionRowsOf(tx, record.id);
   const known = new Map(kept.map((row) => [same(row), row])),
     there = new Set(found.map(same));
@@ -184,11 +190,13 @@ export async function recheck(
 }
 
 /** What bills a change of something else concerns. */
-export type Concerned = 'all' | { supplierId: string } | { currency: string } | { coding: CodingField; id: string };
+export type Concerned = 'all' | { supplierId: string } | { orderId: string } | { currency: string } | { coding: CodingField; id: string };
 
 function concernedBy(of: Concerned) {
   if (of === 'all') return undefined;
   if ('supplierId' in of) return eq(bill.supplierId, of.supplierId);
+  if ('orderId' in of)
+    return sql`(exists (select 1 from line_match m join order_line l on l.id = m.order_line_id where m.bill_id = ${bill.id} and l.order_id = ${of.orderId}) or ${bill.supplierId} = (select o.supplier_id from purchase_order o where o.id = ${of.orderId}))`;
   if ('currency' in of) return eq(bill.currency, of.currency);
   const column = sql`l.${sql.identifier(billLine[of.coding].name)}`;
   return sql`exists (select 1 from bill_line l where l.bill_id = ${bill.id} and ${column} = ${of.id})`;

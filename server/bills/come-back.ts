@@ -26,7 +26,7 @@ export async function comeBack(services: Services): Promise<number> {
         await tx.update(bill).set({ asideUntil: null }).where(eq(bill.id, one.id));
         continue;
       }
-      await tx.update(bill).set({ stage: 'read', asideUntil: null }).where(eq(bill.id, one.id));
+      await tx.update(bill).set({ stage: 'read', asideUntil: null, awaitsReceipt: false }).where(eq(bill.id, one.id));
       record(tx, {
         companyId: own.id,
         subject: { type: 'bill', id: one.id },

@@ -6,6 +6,7 @@ import type { HeaderField, Reading } from '@ledgerline/core/reading';
 import { dueOf } from '@ledgerline/core/terms';
 import type { Executor } from '../db/client.ts';
 import { calendarOf } from '../companies/store.ts';
+import { passAlone } from '../matching/pass.ts';
 import { meantTerms } from '../terms/store.ts';
 import { bankAccount, bill, company, supplier, supplierContact } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
@@ -133,7 +134,8 @@ export async function makeBill(
   const subject = { type: 'bill', id: made!.id };
   record(tx, { companyId, subject, verb: 'arrived', by: reader, at: receivedAt });
   record(tx, { companyId, subject, verb: 'read', by: reader, at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null });
-  await recheck(tx, own!, made!, { personId: null, now });
+  const open = await recheck(tx, own!, made!, { personId: null, now });
+  await passAlone(tx, made!, open, now);
   return made!.id;
 }
 

@@ -132,7 +132,7 @@ export const moveToCompany = command(
       record(tx, { companyId, subject: { type: 'bill', id }, verb: 'moved', by, at: hand.now, note });
     await tx
       .update(bill)
-      .set({ stage: 'discarded', note: `Moved to ${to!.name}.`, assigneeId: null, asideUntil: null })
+      .set({ stage: 'discarded', note: `Moved to ${to!.name}.`, assigneeId: null, asideUntil: null, awaitsReceipt: false })
       .where(eq(bill.id, one.id));
     await recheck(tx, to!, (await findBill(tx, to!.id, billId))!, { personId: caller.me.id, now: hand.now });
     return { companyId: to!.id, billId };

@@ -25,7 +25,12 @@ interface Move {
     now: Date,
     record: BillRecord,
     input: Asked,
-  ) => Partial<Pick<BillRecord, 'sentBy' | 'sentAt' | 'approvedBy' | 'approvedAt' | 'unsure' | 'assigneeId' | 'asideUntil'>>;
+  ) => Partial<
+    Pick<
+      BillRecord,
+      'sentBy' | 'sentAt' | 'approvedBy' | 'approvedAt' | 'unsure' | 'assigneeId' | 'asideUntil' | 'awaitsReceipt' | 'passedAlone'
+    >
+  >;
   before?: (tx: Executor, caller: Caller, record: BillRecord, now: Date, input: Asked) => Promise<void>;
 }
 
@@ -55,7 +60,7 @@ function move<B extends typeof MoveBill | typeof MoveWithNote | typeof SetAsideB
 }
 
 const decided = 'This bill is not waiting for approval any more.';
-const notSent = { sentBy: null, sentAt: null, approvedBy: null, approvedAt: null };
+const notSent = { sentBy: null, sentAt: null, approvedBy: null, approvedAt: null, passedAlone: false };
 
 /** The clerk is done: the bill goes to an approver. Refused while anything stops it; the sentence says what. */
 export const sendOn = move(MoveBill, {
@@ -132,7 +137,7 @@ export const discard = move(MoveWithNote, {
   cannot: 'Only a bill that has not been sent on can be discarded.',
   to: 'discarded',
   verb: 'discarded',
-  set: () => ({ assigneeId: null, asideUntil: null }),
+  set: () => ({ assigneeId: null, asideUntil: null, awaitsReceipt: false }),
 });
 
 export const restore = move(MoveBill, {
@@ -141,7 +146,7 @@ export const restore = move(MoveBill, {
   cannot: 'This bill is under review already.',
   to: 'read',
   verb: 'taken up again',
-  set: () => ({ asideUntil: null }),
+  set: () => ({ asideUntil: null, awaitsReceipt: false }),
   async before(tx, _, record) {
     const heir = await heirOf(tx, record);
     if (heir)

@@ -136,7 +136,7 @@ export async function nextBill(
     queue === 'review'
       ? [takeable(companyId, personId), await queueOrder(db, companyId)]
       : [
-          and(eq(bill.companyId, companyId), eq(bill.stage, 'coded'), ne(bill.sentBy, personId)),
+          and(eq(bill.companyId, companyId), eq(bill.stage, 'coded'), sql`${bill.sentBy} is distinct from ${personId}::uuid`),
           sql`${bill.createdAt} asc, ${bill.id} asc`,
         ];
   const rows = await db.select({ id: bill.id }).from(bill).where(which).orderBy(order).limit(500);

@@ -1,7 +1,17 @@
 import type pg from 'pg';
 
 /** Tables to which the application only adds: nobody who gets in through it changes or removes what stands there. */
-const onlyAdded = ['bill_note', 'event', 'file', 'journal_entry', 'journal_line', 'journal_tax', 'posting_request'];
+const onlyAdded = [
+  'bill_note',
+  'event',
+  'file',
+  'goods_receipt',
+  'journal_entry',
+  'journal_line',
+  'journal_tax',
+  'posting_request',
+  'receipt_line',
+];
 
 const name = (identifier: string): string => `"${identifier.replace(/"/g, '""')}"`;
 

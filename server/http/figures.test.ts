@@ -228,6 +228,12 @@ describe('every question, on a world worked out by hand', () => {
     expect((await get('Ines', '/orders')).orders).toMatchObject([{ number: 'PO-1', net: '14.50', lines: 2 }]);
     const one = await get('Ines', `/orders/${order.id}`, '/orders/:id');
     expect(one.lines.map((l: { net: string }) => l.net)).toEqual(['12.00', '2.50']);
+    // Nothing of it has come, and no bill is of it.
+    expect(one.lines.map((l: { received: string; billed: string }) => [l.received, l.billed])).toEqual([['0', '0'], ['0', '0']]); // prettier-ignore
+    const beside = await get('Ines', `/bills/${id['F-8']}/orders`, '/bills/:id/orders');
+    expect([beside.lines, beside.rows, beside.debit]).toEqual([[], [], null]);
+    expect(await get('Halina', '/matching')).toMatchObject({ pricePercent: '0', which: 'stricter', passes: false });
+    expect(await get('Ines', '/terms')).toEqual({ terms: [] });
     expect(await get('Halina', '/items')).toEqual({ items: [], next: null });
     expect(await get('Halina', '/usual-coding')).toMatchObject({ shown: [] });
     // On 6000 in 2026: F-1 100.00, F-2 50.00, F-3 10.00 back, F-4 170.00 in base; F-5, F-6 and F-8 of 100.00 wait, F-7 has no account.

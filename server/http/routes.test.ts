@@ -19,6 +19,7 @@ beforeAll(async () => {
   const one = async (what: string) => (await world.rows(what, world.master.company('MNT').id))[0].id as string;
   theirs['documents'] = documentId;
   theirs['arrivals'] = await one('select arrival_id as id from document where company_id = $1');
+  theirs['terms'] = await one(`insert into payment_terms (id, company_id, code, name, terms) values (gen_random_uuid(), $1, 'N30', '30 days', 'net 30') returning id`); // prettier-ignore
   theirs['entries'] = await one('select id from journal_entry where company_id = $1');
   theirs['entry-lines'] = await one('select id from journal_line where company_id = $1 limit 1');
   theirs['suppliers'] = await one('select id from supplier where company_id = $1 limit 1');
@@ -174,6 +175,11 @@ describe('all routes', () => {
       'post /bills/:id/discard': { rowVersion: 1, note: 'because' },
       'post /bills/:id/assign': { rowVersion: 1, personId: null },
       'post /bills/:id/move': { rowVersion: 1, companyId: world.master.company('MNT').id },
+      'post /bills/:id/match': { rowVersion: 1, row: crypto.randomUUID() },
+      'post /bills/:id/without-order': { rowVersion: 1, without: true },
+      'post /bills/:id/await-receipt': { rowVersion: 1 },
+      'post /bills/:id/debit-note': { rowVersion: 1 },
+      'put /terms/:id': { code: 'X', name: 'X', terms: 'net 30', alsoCalled: null, active: true },
       'post /bills/:id/here': {},
       'delete /bills/:id/here': {},
       'post /bills/:id/documents': { documentId: crypto.randomUUID(), as: 'further' },

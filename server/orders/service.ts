@@ -5,6 +5,7 @@ import { orderNumber } from '@ledgerline/core/matching';
 import { dec } from '@ledgerline/core/money';
 import { PutOrder, type Order } from '@ledgerline/contract';
 import { rowIn } from '../accounts/row.ts';
+import { recheckBills } from '../bills/checking.ts';
 import { command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { orderLine, purchaseOrder } from '../db/schema/index.ts';
@@ -45,7 +46,7 @@ async function keepLines(tx: Executor, companyId: string, orderId: string, lines
       .update(orderLine)
       .set({ position: -1 - i })
       .where(eq(orderLine.id, id));
-  for (const [position, { id, itemId, code, description, quantity, unit, unitPrice, coding }] of lines.entries()) {
+  for (const [position, { id, itemId, code, description, quantity, unit, unitPrice, needsReceipt, coding }] of lines.entries()) {
     const put = {
       position,
       itemId,
@@ -54,6 +55,7 @@ async function keepLines(tx: Executor, companyId: string, orderId: string, lines
       quantity,
       unit: unit?.trim() || null,
       unitPrice,
+      ...(needsReceipt === undefined ? {} : { needsReceipt }),
       ...codingOf(coding as Partial<Coding>),
     };
     if (id) await tx.update(orderLine).set(put).where(eq(orderLine.id, id));
@@ -63,7 +65,7 @@ async function keepLines(tx: Executor, companyId: string, orderId: string, lines
 
 /** An order as the event log keeps it: names, and a line in one sentence. */
 function said(order: Order): Record<string, unknown> {
-  const { id: _, supplierId: _s, lines, net: _n, ...head } = order;
+  const { id: _, supplierId: _s, lines, net: _n, receipts: _r, bills: _b, ...head } = order;
   return {
     ...head,
     ...Object.fromEntries(
@@ -86,6 +88,8 @@ export const newOrder = command({ body: PutOrder, may: 'orders:edit' }, async (t
     .returning({ id: purchaseOrder.id });
   await keepLines(tx, companyId, made!.id, input.lines);
   hand.record({ subject: { type: 'order', id: made!.id }, verb: 'made', after: said(await findOrder(tx, companyId, made!.id)) });
+  // Bills that have come already may be of it.
+  await recheckBills(tx, caller.company, { orderId: made!.id }, { personId: caller.me.id, now: hand.now });
   return { id: made!.id };
 });
 
@@ -98,7 +102,10 @@ export const changeOrder = command(
     await tx.update(purchaseOrder).set(columnsOf(input)).where(eq(purchaseOrder.id, id));
     await keepLines(tx, companyId, id, input.lines);
     const changed = difference(before, said(await findOrder(tx, companyId, id)));
-    if (changed) hand.record({ subject: { type: 'order', id }, verb: 'changed', ...changed });
+    if (changed) {
+      hand.record({ subject: { type: 'order', id }, verb: 'changed', ...changed });
+      await recheckBills(tx, caller.company, { orderId: id }, { personId: caller.me.id, now: hand.now });
+    }
     return { id };
   },
 );

@@ -16,6 +16,7 @@ export interface LineWish {
   kind?: 'line' | 'charge';
   quantity?: string;
   unitPrice?: string;
+  unit?: string;
   account?: string | null;
   centre?: string | null;
   code?: string | null;
@@ -30,6 +31,7 @@ export interface BillWish {
   currency?: string;
   issueDate?: string;
   dueDate?: string | null;
+  order?: string;
   lines?: LineWish[];
   /** Left out: 20% of the lines. */ tax?: string;
   gross?: string;
@@ -106,6 +108,7 @@ export function builders(world: World) {
             invoiceNumber: wish.number ?? `N-${++made}`,
             issueDate: wish.issueDate ?? '2026-11-02',
             dueDate: wish.dueDate === undefined ? '2026-12-02' : wish.dueDate,
+            purchaseOrder: wish.order ?? null,
             currency: wish.currency ?? own.baseCurrency,
             net: net.toFixed(2),
             tax,
@@ -123,6 +126,7 @@ export function builders(world: World) {
             description: l.description ?? `Line ${position + 1}`,
             quantity: l.quantity ?? null,
             unitPrice: l.unitPrice ?? null,
+            unit: l.unit ?? null,
             amount: l.amount === undefined ? '100.00' : l.amount,
             further: l.further ?? [],
             accountId: l.account === null ? null : own.account(l.account ?? '6000'),

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, ne, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { may, type Today } from '@ledgerline/contract';
 import type { Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
@@ -13,7 +13,7 @@ async function waitingFor(db: Executor, caller: Caller): Promise<Today['waiting'
     .select({
       review: sql<number>`count(*) filter (where ${col(bill.stage)} = 'read')::int`,
       returned: sql<number>`count(*) filter (where ${col(bill.stage)} = 'returned')::int`,
-      approve: sql<number>`count(*) filter (where ${col(bill.stage)} = 'coded' and ${col(bill.sentBy)} <> ${caller.me.id}::uuid)::int`,
+      approve: sql<number>`count(*) filter (where ${col(bill.stage)} = 'coded' and ${col(bill.sentBy)} is distinct from ${caller.me.id}::uuid)::int`,
       post: sql<number>`count(*) filter (where ${col(bill.stage)} = 'approved')::int`,
     })
     .from(bill)
@@ -30,7 +30,7 @@ async function oldestFor(db: Executor, caller: Caller): Promise<Today['oldest']>
   const held = caller.company.roles;
   const mine = [
     may(held, 'bills:edit') ? inArray(bill.stage, ['read', 'returned']) : undefined,
-    may(held, 'bills:approve') ? and(eq(bill.stage, 'coded'), ne(bill.sentBy, caller.me.id)) : undefined,
+    may(held, 'bills:approve') ? and(eq(bill.stage, 'coded'), sql`${bill.sentBy} is distinct from ${caller.me.id}::uuid`) : undefined,
     may(held, 'bills:post') ? eq(bill.stage, 'approved') : undefined,
   ].filter((c) => c !== undefined);
   if (mine.length === 0) return [];

@@ -2,7 +2,7 @@ import { CircleAlert, CircleHelp } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { partTax } from '@ledgerline/core/bills';
+import { partTax, type Operation } from '@ledgerline/core/bills';
 import type { Exception, SettleException } from '@ledgerline/contract';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
@@ -55,8 +55,12 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
           <button
             key={r.label}
             className={small}
-            title="Rows are parted and coded so; Ctrl+Z takes it back"
-            onClick={() => desk.edit(...partTax(bill.lines, r, bill.currency, crypto.randomUUID()))}
+            title={r.kind === 'operations' ? 'Ctrl+Z takes it back' : 'Rows are parted and coded so; Ctrl+Z takes it back'}
+            onClick={() =>
+              desk.edit(
+                ...(r.kind === 'operations' ? (r.operations as Operation[]) : partTax(bill.lines, r, bill.currency, crypto.randomUUID())),
+              )
+            }
           >
             {r.label}
           </button>

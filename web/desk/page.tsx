@@ -21,6 +21,8 @@ import { useGrid } from './grid/use-grid';
 import { useGridKeys } from './grid/use-grid-keys';
 import { History } from './history';
 import { marksOf } from './marks';
+import { OrderDialog } from '../matching/dialog';
+import { OrderStrip } from '../matching/strip';
 import { SupplierDialog } from '../suppliers/edit';
 import { PutRight } from './put-right';
 import { RowDialogs, type RowQuestion } from './row-dialogs';
@@ -83,6 +85,7 @@ export function DeskPage() {
     other,
     assign: () => ask('assign'),
     history: () => ask('history'),
+    orders: () => ask('orders'),
     columns: () => showColumns(true),
     repair: repair ? () => desk.repair(repair) : null,
     supplier: supplier.may ? () => void supplier.make() : null,
@@ -137,6 +140,7 @@ export function DeskPage() {
         )}
         <Clashes desk={desk} held={held} />
         <Exceptions desk={desk} newSupplier={supplier.may ? () => void supplier.make() : null} />
+        <OrderStrip desk={desk} open={() => ask('orders')} />
         <HeaderFields desk={desk} newSupplier={supplier.ask} />
         <Troubles troubles={clipboard.troubles} done={clipboard.settled} />
         {grid && (
@@ -199,6 +203,7 @@ export function DeskPage() {
         />
       )}
       {asking === 'history' && <WholeHistory desk={desk} close={() => ask(null)} />}
+      {asking === 'orders' && <OrderDialog desk={desk} close={() => ask(null)} />}
       {asking === 'beside' && <BesideDialog billId={bill.id} close={() => ask(null)} />}
       {asking === 'repeat' && <MakeRepeat desk={desk} close={() => ask(null)} />}
       {asking === 'sitting' && <SittingDialog sitting={sitting} close={() => ask(null)} />}

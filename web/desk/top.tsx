@@ -21,7 +21,7 @@ const saving: Record<Held['save'], string> = {
 };
 
 /** What the desk may ask before it does something. */
-export type Asked = 'set-aside' | 'discard' | 'return' | 'assign' | 'history' | 'sitting' | 'beside' | 'repeat';
+export type Asked = 'set-aside' | 'discard' | 'return' | 'assign' | 'history' | 'sitting' | 'beside' | 'repeat' | 'orders';
 
 interface Props {
   desk: Desk;
@@ -75,6 +75,7 @@ export function DeskTop({ desk, held, left, sitting, others, act, ask, handOver,
           null,
         ]
       : []),
+    ...(can('orders:see') ? [{ text: 'Beside the order …', key: 'Alt+B', run: () => ask('orders') }] : []),
     { text: 'Whole history', key: 'Alt+H', run: () => ask('history') },
     ...(edits ? [{ text: 'This sitting', run: () => ask('sitting') }] : []),
   ];

@@ -16,6 +16,7 @@ interface Does {
   /** The next thing, or the one before, that the page has for the field in hand. */ other(by: 1 | -1): void;
   assign(): void;
   history(): void;
+  /** The bill beside its orders. */ orders(): void;
   /** Takes the first repair of the sum; null where there is none. */ repair: (() => void) | null;
   /** Makes the supplier that the page names; null where there is none to make. */ supplier: (() => void) | null;
   leave(): void;
@@ -67,6 +68,7 @@ export function useDeskKeys(desk: Desk | null, does: Does): void {
     { key: 'Alt+C', what: 'Columns of the grid', run: does.columns },
     { key: 'Alt+G', what: 'Into somebody’s hands', when: () => Boolean(open), run: does.assign },
     { key: 'Alt+H', what: 'Whole history', run: does.history },
+    { key: 'Alt+B', what: 'Beside the order', run: does.orders },
     { key: 'Alt+W', what: 'Write a note', run: () => document.querySelector<HTMLElement>('[data-note]')?.focus() },
     { key: 'Alt+S', what: 'Set aside', when: () => Boolean(open), run: does.setAside },
     { key: 'Ctrl+Z', what: 'Undo', repeat: true, when: (e) => Boolean(open) && !typing(e), run: () => desk!.undo() },

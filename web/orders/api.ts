@@ -1,4 +1,4 @@
-import type { Order, OrderList, PutOrder } from '@ledgerline/contract';
+import type { NewReceipt, Order, OrderList, PutOrder } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const ordersApi = api.injectEndpoints({
@@ -16,10 +16,14 @@ export const ordersApi = api.injectEndpoints({
       query: ({ company, id }) => at(company, `/orders/${id}`),
       providesTags: (_, __, { id }) => [{ type: 'order', id }],
     }),
+    receive: b.mutation<{ id: string }, Of<{ body: NewReceipt }>>({
+      query: ({ company, body }) => ({ url: at(company, '/receipts'), method: 'POST', body }),
+      invalidatesTags: ['order', 'bill', 'today'],
+    }),
     putOrder: b.mutation<{ id: string }, Of<{ id: string | null; body: PutOrder }>>({
       query: ({ company, id, body }) =>
         id ? { url: at(company, `/orders/${id}`), method: 'PUT', body } : { url: at(company, '/orders'), method: 'POST', body },
-      invalidatesTags: ['order'],
+      invalidatesTags: ['order', 'bill'],
     }),
   }),
 });

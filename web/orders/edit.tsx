@@ -13,8 +13,17 @@ import { ordersApi } from './api';
 
 type Line = PutOrder['lines'][number];
 const noCoding = () => Object.fromEntries(codingFields.map((field) => [field, null]));
-const newLine = (): Line => ({ itemId: null, code: null, description: '', quantity: '1', unit: null, unitPrice: '0', coding: noCoding() });
-const lineOf = ({ id, itemId, code, description, quantity, unit, unitPrice, coding }: Order['lines'][number]): Line => ({
+const newLine = (): Line => ({
+  itemId: null,
+  code: null,
+  description: '',
+  quantity: '1',
+  unit: null,
+  unitPrice: '0',
+  needsReceipt: true,
+  coding: noCoding(),
+});
+const lineOf = ({ id, itemId, code, description, quantity, unit, unitPrice, needsReceipt, coding }: Order['lines'][number]): Line => ({
   id,
   itemId,
   code,
@@ -22,6 +31,7 @@ const lineOf = ({ id, itemId, code, description, quantity, unit, unitPrice, codi
   quantity,
   unit,
   unitPrice,
+  needsReceipt,
   coding: { ...noCoding(), ...coding },
 });
 
@@ -97,6 +107,7 @@ function Lines({ form, order }: { form: UseFormReturn<PutOrder>; order: Order | 
                 <X size={14} aria-hidden />
               </button>
             </div>
+            <FormTick form={form} name={`lines.${i}.needsReceipt`} label="Bills of it wait for what has come" />
             <div className="grid grid-cols-3 gap-x-2">
               {coding.map(([of, choices, label]) => (
                 <FormChoice

@@ -7,6 +7,8 @@ import { money, price, showDay } from '../ui/format';
 import { Head, Trouble, Waiting } from '../ui/states';
 import { ordersApi } from './api';
 import { OrderDialog } from './edit';
+import { Bills, Done, Receipts } from './order-parts';
+import { ReceiveDialog } from './receive';
 
 /** An order with its lines, and what bills of them are coded with. */
 export function OrderPage() {
@@ -14,6 +16,7 @@ export function OrderPage() {
   const { company, can } = usePlace();
   const { currentData: order, error } = ordersApi.useOrderQuery({ company: company.id, id });
   const [editing, edit] = useState(false);
+  const [receiving, receive] = useState(false);
   if (error) return <Trouble sentence={sentenceOf(error)} />;
   if (!order) return <Waiting />;
   return (
@@ -38,9 +41,14 @@ export function OrderPage() {
           </b>
         </span>
         {can('orders:edit') && (
-          <button className="btn btn-sm" onClick={() => edit(true)}>
-            Change
-          </button>
+          <>
+            <button className="btn btn-sm" onClick={() => edit(true)}>
+              Change
+            </button>
+            <button className="btn btn-primary btn-sm" onClick={() => receive(true)}>
+              Book what came
+            </button>
+          </>
         )}
       </Head>
       <div className="min-h-0 grow overflow-auto">
@@ -52,6 +60,8 @@ export function OrderPage() {
               <th className="plain text-left">Description</th>
               <th className="plain num">Quantity</th>
               <th className="plain text-left">Unit</th>
+              <th className="plain num">Received</th>
+              <th className="plain num">Billed</th>
               <th className="plain num">Price</th>
               <th className="plain num">Without tax</th>
               <th className="plain !pr-6 text-left">Coded with</th>
@@ -65,6 +75,12 @@ export function OrderPage() {
                 <td className="plain">{l.description}</td>
                 <td className="plain num">{dec(l.quantity).toFixed()}</td>
                 <td className="plain">{l.unit}</td>
+                <td className="plain num">
+                  {l.needsReceipt ? <Done of={l.quantity} is={l.received} /> : <span className="quiet">not asked</span>}
+                </td>
+                <td className="plain num">
+                  <Done of={l.quantity} is={l.billed} />
+                </td>
                 <td className="plain num">{price(l.unitPrice, order.currency)}</td>
                 <td className="plain num">{money(l.net, order.currency)}</td>
                 <td className="plain !pr-6">
@@ -76,7 +92,10 @@ export function OrderPage() {
             ))}
           </tbody>
         </table>
+        <Receipts order={order} />
+        <Bills order={order} />
       </div>
+      {receiving && <ReceiveDialog order={order} close={() => receive(false)} />}
       {editing && <OrderDialog order={order} close={() => edit(false)} done={() => edit(false)} />}
     </div>
   );

@@ -12,13 +12,17 @@ import { Head } from '../ui/states';
 import { ordersApi } from './api';
 import { OrderDialog } from './edit';
 
+/** How far an order has come. */
+const far = { none: '', part: 'in part', all: 'all' } as const;
 const columns: Column<OrderRow>[] = [
   { id: 'number', head: 'Order', width: 130, cell: (o) => <span className="code">{o.number}</span> },
   { id: 'supplier', head: 'Supplier', cell: (o) => o.supplier },
-  { id: 'note', head: 'Note', width: 240, minor: true, cell: (o) => <span className="quiet">{o.note}</span> },
+  { id: 'note', head: 'Note', width: 150, minor: true, cell: (o) => <span className="quiet">{o.note}</span> },
   { id: 'date', head: 'Ordered', width: 112, cell: (o) => showDay(o.orderDate) },
   { id: 'lines', head: 'Lines', width: 64, num: true, minor: true, cell: (o) => o.lines },
   { id: 'net', head: 'Without tax', width: 150, num: true, cell: (o) => `${o.currency} ${money(o.net, o.currency)}` },
+  { id: 'received', head: 'Received', width: 88, minor: true, cell: (o) => far[o.received] },
+  { id: 'billed', head: 'Billed', width: 80, cell: (o) => far[o.billed] },
   { id: 'active', head: '', width: 72, cell: (o) => (o.active ? '' : <span className="quiet">closed</span>) },
 ];
 
@@ -33,7 +37,7 @@ export function OrdersPage() {
   const rows = useRows(ordersApi.useOrdersInfiniteQuery(asked), (p) => p.orders);
   return (
     <div className="flex h-full flex-col">
-      <Head title="Orders" detail="What was ordered, line by line. Bills of it are coded as ordered">
+      <Head title="Orders" detail="What was ordered, line by line. Its bills are held against it">
         <label className="flex items-center gap-2 text-[14px] whitespace-nowrap">
           <input type="checkbox" className="checkbox checkbox-sm" checked={open} onChange={(e) => only(e.target.checked)} />
           open ones

@@ -13,6 +13,7 @@ const scopes: [string, string][] = [
   ['document', 'The document'],
   ['header', 'The head'],
   ['supplier', 'The supplier'],
+  ['orders', 'Its orders'],
   ['lines', 'The rows'],
   ['sums', 'The sums'],
 ];

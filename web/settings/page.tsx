@@ -14,6 +14,7 @@ import { DimensionsArea } from './dimensions';
 import { DistributionsArea } from './distributions';
 import { EventsArea } from './events';
 import { ItemsArea } from './items';
+import { MatchingArea } from './matching';
 import { PeopleArea } from './people';
 import { RatesArea } from './rates';
 import { TaxCodesArea } from './tax-codes';
@@ -33,6 +34,7 @@ const areas: [path: string, label: string, area: () => ReactNode][] = [
   ['tax-codes', 'Tax codes', TaxCodesArea],
   ['terms', 'Payment terms', TermsArea],
   ['rates', 'Exchange rates', RatesArea],
+  ['matching', 'Orders and bills', MatchingArea],
   ['checks', 'Checks', ChecksArea],
   ['events', 'Event log', EventsArea],
 ];

@@ -2,7 +2,7 @@ import { useEffect, useRef, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 
 /** A dialog over the page: focus stays inside, Esc closes. */
-export function Dialog({ title, close, wide, children }: { title: string; close(): void; wide?: boolean; children: ReactNode }) {
+export function Dialog({ title, close, wide, children }: { title: string; close(): void; wide?: boolean | 'whole'; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const before = document.activeElement as HTMLElement | null;
@@ -29,7 +29,7 @@ export function Dialog({ title, close, wide, children }: { title: string; close(
       onClose={close}
       onKeyDown={(e) => e.stopPropagation()}
     >
-      <div className={`modal-box ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
+      <div className={`modal-box ${wide === 'whole' ? 'max-w-6xl' : wide ? 'max-w-3xl' : 'max-w-lg'}`}>
         <h2 className="mb-3 text-lg font-semibold">{title}</h2>
         {children}
       </div>

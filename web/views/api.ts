@@ -19,6 +19,6 @@ export const viewsApi = api.injectEndpoints({
     }),
     /** How this person looks at the desk and at lists. */
     ownViews: b.query<PersonView, void>({ query: () => '/you/views' }),
-    keepViews: b.mutation<void, PersonView>({ query: (body) => ({ url: '/you/views', method: 'PUT', body }) }),
+    keepViews: b.mutation<void, PersonView>({ query: (body) => ({ url: '/you/views', method: 'PUT', body, keepalive: true }) }),
   }),
 });

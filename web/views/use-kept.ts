@@ -23,11 +23,17 @@ export function useKept<V extends NonNullable<PersonView[Place]>>(
   const dispatch = useDispatch<AppDispatch>();
   const [keep] = viewsApi.useKeepViewsMutation();
   const touched = useRef(false);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const waiting = useRef<{ timer: ReturnType<typeof setTimeout>; now(): void } | null>(null);
   const theirs = data?.[place];
   useEffect(() => {
     if (theirs && !touched.current) set(from(theirs));
   }, [theirs]); // eslint-disable-line react-hooks/exhaustive-deps -- once it is there
+  // Whoever leaves before it has settled finds it kept all the same.
+  useEffect(() => {
+    const leaving = () => waiting.current?.now();
+    addEventListener('pagehide', leaving);
+    return () => removeEventListener('pagehide', leaving);
+  }, []);
   return [
     view,
     (change) => {
@@ -37,8 +43,13 @@ export function useKept<V extends NonNullable<PersonView[Place]>>(
       set(next);
       // Whoever looks next in this window sees it as it is now, not as it was fetched.
       dispatch(viewsApi.util.updateQueryData('ownViews', undefined, (had) => ({ ...had, [place]: next })));
-      clearTimeout(timer.current);
-      timer.current = setTimeout(() => void keep({ [place]: next }), settles);
+      clearTimeout(waiting.current?.timer);
+      const now = () => {
+        clearTimeout(waiting.current?.timer);
+        waiting.current = null;
+        void keep({ [place]: next });
+      };
+      waiting.current = { timer: setTimeout(now, settles), now };
     },
   ];
 }

@@ -71,6 +71,12 @@ export const bill = pgTable(
     assigneeId: uuid('assignee_id').references(() => person.id),
     /** Set aside until this day, on which it comes back by itself. */
     asideUntil: day('aside_until'),
+    /** It is of no order, whatever it looks like: somebody said so. */
+    withoutOrder: boolean('without_order').notNull().default(false),
+    /** Set aside until what it bills has come. */
+    awaitsReceipt: boolean('awaits_receipt').notNull().default(false),
+    /** It went on without a hand: all of it is as ordered. */
+    passedAlone: boolean('passed_alone').notNull().default(false),
     /** The last day on which it may be paid with a discount. */
     discountUntil: day('discount_until'),
     /** The bill that this one is a copy of, or that this credit note is for. */

@@ -15,3 +15,4 @@ export * from './items.ts';
 export * from './terms.ts';
 export * from './budgets.ts';
 export * from './orders.ts';
+export * from './matching.ts';

@@ -51,6 +51,8 @@ export const orderLine = pgTable(
     unit: text('unit'),
     /** Of one unit, without tax. */
     unitPrice: numeric('unit_price').notNull(),
+    /** Bills of it wait for what has come; without this they are held against the order alone. */
+    needsReceipt: boolean('needs_receipt').notNull().default(true),
     accountId: uuid('account_id'),
     costCentreId: uuid('cost_centre_id'),
     taxCodeId: uuid('tax_code_id'),

@@ -1,4 +1,5 @@
-import { bigint, boolean, index, integer, pgTable, primaryKey, text, uuid, numeric } from 'drizzle-orm/pg-core';
+import type { MatchingRules } from '@ledgerline/core/matching';
+import { bigint, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid, numeric } from 'drizzle-orm/pg-core';
 import { sql } from 'drizzle-orm';
 import { id, moment } from './columns.ts';
 
@@ -29,6 +30,15 @@ export const company = pgTable('company', {
   firstCodingUsual: boolean('first_coding_usual').notNull().default(false),
   /** How far a bill's tax may be from its rates beyond rounding, in its currency; null for no farther. */
   taxTolerance: numeric('tax_tolerance'),
+  /** How far bills may be from their orders, and what becomes of those that match. */
+  matching: jsonb('matching').$type<MatchingRules>().notNull().default({
+    pricePercent: '0',
+    priceAmount: '0',
+    quantityPercent: '0',
+    quantityAmount: '0',
+    which: 'stricter',
+    passes: false,
+  }),
   /** Other names under which invoices reach it: a house, a former name. */
   billToNames: text('bill_to_names')
     .array()
