@@ -30,6 +30,8 @@ export const Exception = Type.Object({
   settledBy: Type.Array(Settling),
   choices: Type.Array(Type.Object({ take: Take, label: Type.String(), value: Type.String() })),
   changes: Type.Array(Change),
+  /** Another bill of this company that it is about. */
+  other: Nullable(Id),
 });
 /** An exception that a person settled, and how. */
 export const SettledException = Type.Object({

@@ -6,6 +6,7 @@ export * from './guide.ts';
 export * from './arrivals.ts';
 export * from './operations.ts';
 export * from './exceptions.ts';
+export * from './exception-list.ts';
 export * from './events.ts';
 export * from './effects.ts';
 export * from './dimensions.ts';

@@ -98,10 +98,11 @@ const countOf = async (services: Services, table: typeof arrival | typeof docume
 export async function firstDocuments(services: Services, doors: Doors, today: string): Promise<number> {
   await until(async () => (await countOf(services, arrival, eq(arrival.state, 'opening'))) === 0);
   const there = await subjectsThere(services);
-  const { mails, scans, uploaded, unknown, shapes } = firstInvoices(today);
+  const { mails, scans, uploaded, unknown, doubtful, shapes } = firstInvoices(today);
   const note = 'Dear accounts team,\n\nplease find our invoice attached.\n\nKind regards';
   for (const invoices of mails) if (!there.has(subjectOf(invoices))) await byMail(doors, invoices, note);
   for (const invoice of scans) if (!there.has(slug(invoice))) await byFolder(doors, invoice);
+  for (const invoice of doubtful) if (!there.has(subjectOf([invoice]))) await byMail(doors, [invoice], note);
   const upload = async (invoice: Invoice) => ({ name: slug(invoice), bytes: await makePdf(invoice), type: 'application/pdf' });
   const uploads = [
     [...(await Promise.all(uploaded.map(upload))), await upload(unknown)],
@@ -114,7 +115,7 @@ export async function firstDocuments(services: Services, doors: Doors, today: st
   await until(async () => (await countOf(services, arrival, eq(arrival.state, 'opening'))) === 0);
   for (const files of uploads) if (!there.has(`${files.length} files`)) await byUpload(doors, files, 'MBG');
   const more = await otherShapes(doors, shapes, there);
-  if (there.has(holiday)) return mails.flat().length + scans.length + uploads.flat().length + more;
+  if (there.has(holiday)) return mails.flat().length + doubtful.length + scans.length + uploads.flat().length + more;
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   await transport.sendMail({
     from: 'Bucket House <accounts@brightmopcle.example>',
@@ -123,7 +124,7 @@ export async function firstDocuments(services: Services, doors: Doors, today: st
     text: 'Our office closes from 24 December to 2 January. Invoices follow as usual.',
   });
   transport.close();
-  return mails.flat().length + scans.length + uploads.flat().length + more;
+  return mails.flat().length + doubtful.length + scans.length + uploads.flat().length + more;
 }
 
 const holiday = 'Holiday opening hours';

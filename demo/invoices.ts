@@ -1,7 +1,7 @@
 import { addDays } from '@ledgerline/core/dates';
 import { makeInvoice, type Invoice } from '@ledgerline/documents/invoice';
 import { seeded } from '@ledgerline/documents/random';
-import { suppliers } from '@ledgerline/documents/suppliers';
+import { iban, suppliers } from '@ledgerline/documents/suppliers';
 
 /** The invoices of the demo's first documents: by mail (one message each list), by scan, added by hand, and in other shapes. */
 export interface FirstInvoices {
@@ -10,6 +10,8 @@ export interface FirstInvoices {
   uploaded: Invoice[];
   /** Of a supplier that nobody knows. */
   unknown: Invoice;
+  /** One of the first again, with a zero more in its number; one from a new sender that asks for payment to a new account. */
+  doubtful: Invoice[];
   shapes: { both: Invoice; page: Invoice; pile: Invoice[]; photo: Invoice };
 }
 const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
@@ -60,5 +62,11 @@ export function firstInvoices(today: string): FirstInvoices {
     pile: [named(1, 'MGM-20740', 2), named(7, 'CHS-20741', 2), named(11, 'LSL-20742', 2)],
     photo: named(5, 'HRS-20750', 2),
   };
-  return { mails, scans, uploaded, unknown, shapes };
+  const first = mails[1]![0]!,
+    other = at(18, 1, 2);
+  const doubtful = [
+    { ...first, number: `${first.number}0` },
+    { ...other, supplier: { ...other.supplier, domain: `billing-${other.supplier.domain}`, iban: iban(other.supplier.country, 77) } },
+  ];
+  return { mails, scans, uploaded, unknown, doubtful, shapes };
 }

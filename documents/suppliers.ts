@@ -22,7 +22,7 @@ export interface DemoSupplier {
 }
 
 /** A valid IBAN (modulo 97) of a bank that does not exist. */
-function iban(country: string, seed: number): string {
+export function iban(country: string, seed: number): string {
   const digits = (n: number) => String((seed * 7919 + 104729) % 10 ** n).padStart(n, '0');
   const body = { GB: `XQZB00${digits(6)}${digits(6)}`, NL: `XQZB0${digits(9)}`, FR: `00099${'00011'}${digits(11)}${digits(2)}` }[country];
   if (!body) return '';

@@ -148,7 +148,7 @@ test('two people on one bill: both values are shown, one is chosen, the rest of 
   await one.getByRole('row').filter({ hasText: 'Greenbough' }).click();
   await one.waitForURL(/\/bills\/[0-9a-f-]{36}/);
   const url = one.url();
-  const terms = one.getByRole('textbox', { name: 'Terms' });
+  const terms = one.getByLabel('Terms', { exact: true });
   await expect(terms).toBeVisible();
   const other = await browser.newContext();
   const tobias = await other.newPage();
@@ -161,7 +161,7 @@ test('two people on one bill: both values are shown, one is chosen, the rest of 
   await one.keyboard.press('Enter');
   await expect(one.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
   await order.fill('PO-9002');
-  await tobias.getByRole('textbox', { name: 'Terms' }).fill('net 45');
+  await tobias.getByLabel('Terms', { exact: true }).fill('net 45');
   await tobias.keyboard.press('Enter');
   const both = tobias.getByRole('region', { name: 'Changed by two' });
   await expect(both).toContainText('Ines Okafor saved this bill meanwhile');
@@ -246,14 +246,14 @@ test('what is typed while the server does not answer stays, and is saved once it
   await order.fill('PO-7001');
   await order.press('Enter');
   await expect(saving).toContainText('The server does not answer');
-  await page.getByRole('textbox', { name: 'Terms' }).fill('net 21');
-  await page.getByRole('textbox', { name: 'Terms' }).press('Enter');
+  await page.getByLabel('Terms', { exact: true }).fill('net 21');
+  await page.getByLabel('Terms', { exact: true }).press('Enter');
   await expect(order).toHaveValue('PO-7001');
   await page.unroute('**/api/companies/*/bills/*');
   await expect(saving).toHaveText('Saved');
   await page.reload();
   await expect(order).toHaveValue('PO-7001');
-  await expect(page.getByRole('textbox', { name: 'Terms' })).toHaveValue(/21/);
+  await expect(page.getByLabel('Terms', { exact: true })).toHaveValue(/21/);
 });
 
 test('a total that is typed over is no longer called proven', async ({ page }) => {

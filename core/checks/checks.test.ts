@@ -25,6 +25,11 @@ const facts: Facts = {
   differences: [],
   broken: [],
   awaits: null,
+  today: '2026-11-20',
+  known: null,
+  sender: null,
+  alike: null,
+  elsewhere: null,
   orders: { unknown: null, closed: [], otherCurrency: null, compared: [], beside: [] },
 };
 const good: CheckedBill = {

@@ -14,4 +14,5 @@ export type {
   Setting,
   Settling,
   Severity,
+  SupplierKnown,
 } from './types.ts';

@@ -62,9 +62,20 @@ export const orderChecks: Check[] = [
           {
             path: 'purchaseOrder',
             key: unknown.number,
-            sentence: unknown.of
-              ? `Order ${unknown.number} is with ${unknown.of}, not with this supplier.`
-              : `There is no order ${unknown.number} with this supplier.`,
+            sentence: `${
+              unknown.of
+                ? `Order ${unknown.number} is with ${unknown.of}, not with this supplier.`
+                : `There is no order ${unknown.number} with this supplier.`
+            }${unknown.maybe ? ` All rows are those of ${unknown.maybe}.` : ''}`,
+            changes: unknown.maybe
+              ? [
+                  {
+                    kind: 'operations',
+                    label: `It is ${unknown.maybe}`,
+                    operations: [{ do: 'set', field: 'purchaseOrder', value: unknown.maybe }],
+                  },
+                ]
+              : [],
           },
         ]
       : [],

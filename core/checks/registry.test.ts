@@ -106,8 +106,20 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     }),
     { selector: (d) => d.field, maxLength: 3 },
   ),
+  today: fc.constant('2026-11-20'),
+  known: maybe(fc.record({ name: fc.constant('Fernwick'), currency: fc.constantFrom('GBP', 'EUR'), taxIds: fc.array(fc.string(), { maxLength: 2 }), habit: maybe(fc.record({ bills: fc.constant(24), least: fc.constant('1.00'), most: fc.constant('10.00') })), lastPrices: fc.constant(new Map()) })), // prettier-ignore
+  sender: maybe(fc.record({ domain: fc.constant('x.example'), known: fc.boolean() })),
+  alike: maybe(fc.record({ id: fc.uuid(), number: fc.constant('X-1'), issueDate: maybe(fc.constant('2026-11-02')), stage: fc.constant('posted'), how: fc.constant('with a zero more or less') })), // prettier-ignore
+  elsewhere: maybe(
+    fc.record({
+      id: maybe(fc.uuid()),
+      company: maybe(fc.constant('Nursery')),
+      supplier: fc.constant('Fernwick'),
+      number: fc.constant('X-1'),
+    }),
+  ),
   orders: fc.record({
-    unknown: maybe(fc.record({ number: fc.string(), of: maybe(fc.string()) })),
+    unknown: maybe(fc.record({ number: fc.string(), of: maybe(fc.string()), maybe: maybe(fc.constant('PO-1')) })),
     closed: fc.uniqueArray(fc.string(), { maxLength: 2 }),
     otherCurrency: maybe(fc.record({ order: fc.string(), currency: fc.constant('EUR') })),
     compared: fc.constant([]),

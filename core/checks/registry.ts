@@ -1,4 +1,5 @@
 import { documentChecks } from './document.ts';
+import { habitChecks } from './habits.ts';
 import { headerChecks } from './header.ts';
 import { lineChecks } from './lines.ts';
 import { orderChecks } from './orders.ts';
@@ -11,6 +12,7 @@ export const checks: readonly Check[] = [
   ...documentChecks,
   ...headerChecks,
   ...supplierChecks,
+  ...habitChecks,
   ...orderChecks,
   ...lineChecks,
   ...sumChecks,
@@ -25,7 +27,7 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
   return checks.flatMap((check) => {
     const severity = check.adjustable ? (settings.get(check.code) ?? check.severity) : check.severity;
     if (severity === 'off') return [];
-    return check.run(bill, facts).map(({ path, sentence, many = null, key = '', choices = [], changes = [] }) => ({
+    return check.run(bill, facts).map(({ path, sentence, many = null, key = '', choices = [], changes = [], other = null }) => ({
       code: check.code,
       path,
       key,
@@ -35,6 +37,7 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
       settledBy: check.settledBy,
       choices,
       changes,
+      other,
     }));
   });
 }

@@ -19,6 +19,48 @@ export const supplierChecks: Check[] = [
         : [],
   },
   {
+    code: 'duplicate-alike',
+    scope: 'supplier',
+    needs: ['alike', 'duplicate'],
+    severity: 'stops',
+    adjustable: true,
+    settledBy: ['overrule'],
+    what: 'No other bill of the supplier has a number alike and the same total',
+    run: (bill, { alike, duplicate }) =>
+      alike && !duplicate && bill.gross
+        ? [
+            {
+              path: 'invoiceNumber',
+              key: alike.id,
+              other: alike.id,
+              sentence: `${alike.number} of this supplier (${alike.issueDate ?? 'no date'}, ${alike.stage}) is this number ${alike.how}, with the same total.`,
+            },
+          ]
+        : [],
+  },
+  {
+    code: 'amount-elsewhere',
+    scope: 'supplier',
+    needs: ['elsewhere'],
+    severity: 'asks',
+    adjustable: true,
+    settledBy: ['confirm'],
+    what: 'No bill of another supplier or company has the same total and day',
+    run: (_, { elsewhere: it }) =>
+      it
+        ? [
+            {
+              path: 'gross',
+              key: `${it.id ?? it.company} ${it.number}`,
+              other: it.id,
+              sentence: it.company
+                ? `${it.company} has ${it.number} of ${it.supplier} with the same total and date. Is it the same bill?`
+                : `${it.number} of ${it.supplier} has the same total and date. Is it the same bill?`,
+            },
+          ]
+        : [],
+  },
+  {
     code: 'supplier-blocked',
     scope: 'supplier',
     needs: ['blocked'],

@@ -65,6 +65,19 @@ export interface CodingFacts {
   codes: ReadonlyMap<string, string>;
 }
 
+/** What is usual with a supplier. */
+export interface SupplierKnown {
+  name: string;
+  currency: string;
+  /** Its tax numbers, without spaces. */ taxIds: readonly string[];
+  /** The totals of its last bills in this bill's currency; null for fewer than six. */ habit: {
+    bills: number;
+    least: string;
+    most: string;
+  } | null;
+  /** What one of the same thing cost last, by row of this bill. */ lastPrices: ReadonlyMap<string, { price: string; on: string }>;
+}
+
 /** What a check may need to know beside the bill; gathered once, for all checks. */
 export interface Facts extends CodingFacts {
   baseCurrency: string;
@@ -73,12 +86,22 @@ export interface Facts extends CodingFacts {
   taxTolerance: string | null;
   /** Another live bill with the same supplier and number, as people call it. */
   duplicate: string | null;
+  /** The day of the check. */
+  today: string;
+  /** The chosen supplier as it is known, and its bills before this one; null without one. */
+  known: SupplierKnown | null;
+  /** The domain of the mail that the bill came by, and whether anything of this supplier came from it before; null where it came otherwise. */
+  sender: { domain: string; known: boolean } | null;
+  /** Another live bill of the supplier with the same total and a number alike; `how` in a few words. */
+  alike: { id: string; number: string; issueDate: string | null; stage: string; how: string } | null;
+  /** One of the same total and day under another supplier, or of the same number, too, in another company (without its id). */
+  elsewhere: { id: string | null; company: string | null; supplier: string; number: string } | null;
   /** There is an exchange rate for the bill's currency and date. */
   hasRate: boolean;
   /** What the bill bills of orders. */
   orders: {
-    /** A number on the page that is of no order with its supplier; `of`: whose it is. */
-    unknown: { number: string; of: string | null } | null;
+    /** A number on the page that is of no order with its supplier; `of`: whose it is, `maybe`: the open order that all rows are of. */
+    unknown: { number: string; of: string | null; maybe: string | null } | null;
     /** Orders that no bill is expected of any more. */ closed: readonly string[];
     otherCurrency: { order: string; currency: string } | null;
     compared: readonly Compared[];
@@ -127,6 +150,7 @@ export interface Found {
   key?: string;
   choices?: Choice[];
   changes?: Change[];
+  /** Another bill that it is about. */ other?: string | null;
 }
 export interface Check {
   code: string;
@@ -153,4 +177,5 @@ export interface Exception {
   settledBy: readonly Settling[];
   choices: Choice[];
   changes: Change[];
+  other: string | null;
 }

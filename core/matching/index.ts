@@ -23,3 +23,4 @@ export {
   type PriceOver,
   type Tolerances,
 } from './compare.ts';
+export { numberKey, numbersAlike } from './alike.ts';

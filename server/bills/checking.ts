@@ -20,6 +20,8 @@ import {
 import { orderFacts } from '../matching/facts.ts';
 import { rebind } from '../matching/rebind.ts';
 import { codingGround } from '../dimensions/facts.ts';
+import { senderOf, supplierKnown } from './habits.ts';
+import { alikeTo } from './alike.ts';
 import { billField } from './fields.ts';
 import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } from './store.ts';
 
@@ -42,8 +44,11 @@ async function otherSupplier(db: Executor, record: BillRecord, fits: ReturnType<
   return other?.name ?? null;
 }
 
-async function supplierFacts(db: Executor, record: BillRecord): Promise<Pick<Facts, 'bank' | 'blocked' | 'sameTaxId' | 'sameIban'>> {
-  const [own] = record.supplierId ? await db.select().from(supplier).where(eq(supplier.id, record.supplierId)) : [];
+async function supplierFacts(
+  db: Executor,
+  record: BillRecord,
+  own: typeof supplier.$inferSelect | undefined,
+): Promise<Pick<Facts, 'bank' | 'blocked' | 'sameTaxId' | 'sameIban'>> {
   if (!own) return { bank: null, blocked: null, sameTaxId: null, sameIban: null };
   const accounts = await db
     .select()
@@ -109,20 +114,26 @@ export async function findingsOf(
   record: BillRecord,
   lines: LineRecord[],
   today: string,
+  rules?: ReadonlyMap<string, PostingLine['rule']>,
 ): Promise<Exception[]> {
   const [addressee] = record.addressedTo
     ? await db.select({ name: company.name }).from(company).where(eq(company.id, record.addressedTo))
     : [];
-  const taxRules = (await taxRulesOf(db, own.id))(record.issueDate ?? today);
+  const taxRules = rules ?? (await taxRulesOf(db, own.id))(record.issueDate ?? today);
+  const [supplierOf] = record.supplierId ? await db.select().from(supplier).where(eq(supplier.id, record.supplierId)) : [];
   const facts: Facts = {
     baseCurrency: own.baseCurrency,
     taxRules,
     taxTolerance: await toleranceOf(db, own.id),
     duplicate: await twinOf(db, record),
+    ...(await alikeTo(db, record)),
+    today,
+    known: supplierOf ? await supplierKnown(db, record, supplierOf, lines) : null,
+    sender: supplierOf ? await senderOf(db, record, supplierOf) : null,
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
     addressedTo: addressee?.name ?? null,
     ...(await codingGround(db, own.id, lines))(record.issueDate ?? today),
-    ...(await supplierFacts(db, record)),
+    ...(await supplierFacts(db, record, supplierOf)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),
     orders: await orderFacts(db, record, lines, taxRules),
@@ -153,8 +164,9 @@ export async function recheck(
 ): Promise<Exception[]> {
   const lines = await linesOf(tx, record.id),
     today = by.now.toISOString().slice(0, 10);
-  await rebind(tx, record, lines, (await taxRulesOf(tx, own.id))(record.issueDate ?? today));
-  const found = await findingsOf(tx, own, record, lines, today);
+  const rules = (await taxRulesOf(tx, own.id))(record.issueDate ?? today);
+  await rebind(tx, record, lines, rules);
+  const found = await findingsOf(tx, own, record, lines, today, rules);
   const kept = await exceptionRowsOf(tx, record.id);
   const known = new Map(kept.map((row) => [same(row), row])),
     there = new Set(found.map(same));

@@ -1,11 +1,48 @@
-import { CheckList, Nothing } from '@ledgerline/contract';
+import { CheckList, ExceptionCauses, ExceptionList, ExceptionsQuery, Nothing, SettledMany } from '@ledgerline/contract';
 import type { Api } from '../http/define.ts';
+import { decodeCursor, nextOf } from '../http/cursor.ts';
+import { exceptionCauses, openExceptions } from './open.ts';
+import { settleMany } from './settle-many.ts';
 import { listChecks, setCheck } from './service.ts';
 
 export function checkRoutes(api: Api): void {
   api.query(
     { path: '/checks', access: 'settings:see', summary: 'The checks, and what the company made of them', answer: CheckList },
     ({ services, caller }) => listChecks(services.database.db, caller.company.id),
+  );
+  api.query(
+    {
+      path: '/exceptions/causes',
+      access: 'bills:see',
+      summary: 'What is open by cause, and how often each check was right',
+      answer: ExceptionCauses,
+    },
+    ({ services, caller }) => exceptionCauses(services.database.db, caller.company),
+  );
+  api.query(
+    {
+      path: '/exceptions',
+      access: 'bills:see',
+      summary: 'What is in doubt on bills under review',
+      query: ExceptionsQuery,
+      answer: ExceptionList,
+    },
+    async ({ services, caller, query }) => {
+      const limit = query.limit ?? 100;
+      const exceptions = await openExceptions(
+        services.database.db,
+        caller.company.id,
+        caller.me.id,
+        query,
+        decodeCursor(query.cursor, 'moment'),
+        limit,
+      );
+      return { exceptions, next: nextOf(exceptions, limit, (last) => [last.openedAt, last.id]) };
+    },
+  );
+  api.command(
+    { method: 'post', path: '/exceptions/settle', summary: 'Settle the same doubt on many bills', answer: SettledMany },
+    settleMany,
   );
   api.command(
     { method: 'put', path: '/checks/:code', summary: 'Have a check stop, ask or be off', answer: Nothing, tried: true },

@@ -275,6 +275,12 @@ describe('every question, on a world worked out by hand', () => {
     const people = await get('Kit', '/people');
     expect([people.lonely, people.people.find((p: { name: string }) => p.name === 'Ines Okafor').roles]).toEqual([false, ['clerk']]);
     expect(await get('Kit', '/settings')).toMatchObject({ name: 'Marrowby Botanic Gardens', baseCurrency: 'GBP', country: 'GB' });
+    // F-7 has no account: one row of it stops it.
+    const { causes } = await get('Ines', '/exceptions/causes');
+    const missing = causes.find((c: { code: string }) => c.code === 'account-missing');
+    expect(missing).toMatchObject({ open: 1, stops: 1, bills: 1 });
+    const { exceptions } = await get('Ines', '/exceptions?code=account-missing');
+    expect(exceptions).toMatchObject([{ sentence: 'Row 1 needs an account.', severity: 'stops', settles: null }]);
     const { checks } = await get('Kit', '/checks');
     expect(checks.find((c: { code: string }) => c.code === 'account-missing')).toMatchObject({
       open: 1,

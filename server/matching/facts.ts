@@ -7,7 +7,7 @@ import { company } from '../db/schema/index.ts';
 import type { PostingLine } from '@ledgerline/core/posting';
 import type { BillRecord } from '../bills/store.ts';
 import { unknownOrder } from './candidates.ts';
-import { matchesOf, netAmount, type LineRecord } from './rebind.ts';
+import { likelyOrder, matchesOf, netAmount, type LineRecord } from './rebind.ts';
 import { statesOf } from './states.ts';
 
 /** A bill beside the lines of orders that it bills. */
@@ -53,7 +53,8 @@ export async function orderFacts(
 ): Promise<Facts['orders']> {
   const nothing = { unknown: null, closed: [], otherCurrency: null, compared: [], beside: [] };
   if (!record.supplierId) return nothing;
-  const unknown = record.withoutOrder ? null : await unknownOrder(db, record.companyId, record.supplierId, record.purchaseOrder);
+  const named = record.withoutOrder ? null : await unknownOrder(db, record.companyId, record.supplierId, record.purchaseOrder);
+  const unknown = named && { ...named, maybe: await likelyOrder(db, record, lines, rules) };
   const { compared, matches } = await comparedWith(db, record, lines, rules);
   if (compared.length === 0) return { ...nothing, unknown };
   const other = compared.find((c) => c.currency !== record.currency);

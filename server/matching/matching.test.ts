@@ -99,6 +99,17 @@ describe('a bill beside its order', () => {
     for (const rows of [[{ ...row, unitPrice: '6.50', amount: '65.00' }], [row, pots('1', '5.00', '5.00')]])
       expect((await orders(await billOf(undefined, ...rows))).lines).toEqual([]);
   });
+  it('with a number that is no order is of none, whatever it looks like: the order that all rows are of is offered', async () => {
+    await world.rows(`update purchase_order set active = false`);
+    const order = await orderOf(world, supplier, { lines: [{ description: 'Birch bark, 40 l', quantity: '30', unit: 'bag', unitPrice: '7.20', needsReceipt: false }] }); // prettier-ignore
+    const id = await billOf('PO-7777', { description: 'Birch bark 40 l', quantity: '10', unit: 'bag', unitPrice: '7.20', amount: '72.00' });
+    expect(await said(id)).toEqual([['order-unknown', 'asks', `There is no order PO-7777 with this supplier. All rows are those of ${order.number}.`]]); // prettier-ignore
+    expect((await orders(id)).lines).toEqual([]);
+    const change = (await world.show(id)).exceptions[0]!.changes[0]!;
+    if (change.kind === 'operations') await set(id, ...change.operations);
+    expect(await said(id)).toEqual([]);
+    expect((await orders(id)).lines).toMatchObject([{ order: order.number, onBill: '10' }]);
+  });
   it('with a number that is not its supplier’s says whose it is; in another currency, and closed, it says so', async () => {
     const other = suppliers[1]!;
     const theirs = await orderOf(world, other);

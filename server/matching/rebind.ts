@@ -45,15 +45,30 @@ const lineToBind = ({ l }: Candidate, billed: ReadonlyMap<string, string>) => ({
     .toFixed(),
 });
 
+const stillOpen = (lines: readonly LineToBind[]): LineToBind[] => lines.filter((l) => dec(l.open).gt(0));
+
 /**
- * Whether a bill is taken to be of orders that its page does not name: all of its rows are in them, surely, at their prices and no more than is open. Less
- * would make an order's bill of what only looks like it.
+ * A bill as one of orders that its page does not name, where all of its rows are in lines that are still open, surely, at their prices
+ * and no more than is open; null else. Less would make an order's bill of what only looks like it.
  */
-const whole = (rows: readonly RowToBind[], bound: readonly Bound[], lines: readonly LineToBind[]): boolean =>
-  rows.every((row) => bound.some((b) => b.row === row.id && b.score >= 0.75 && b.why.includes('same price'))) &&
-  lines.every(
-    (l) => sum(bound.filter((b) => b.line === l.id).map((b) => dec(b.quantity))).lte(l.open) || !bound.some((b) => b.line === l.id),
-  );
+function whole(rows: readonly RowToBind[], among: readonly LineToBind[]): Bound[] | null {
+  const lines = stillOpen(among),
+    bound = bindRows(rows, lines);
+  const all = rows.every((row) => bound.some((b) => b.row === row.id && b.score >= 0.75 && b.why.includes('same price')));
+  const room = lines.every((l) => sum(bound.filter((b) => b.line === l.id).map((b) => dec(b.quantity))).lte(l.open));
+  return all && room ? bound : null;
+}
+
+/** The one open order that all rows of a bill are of, whatever its page says; null where there is none. */
+export async function likelyOrder(db: Executor, record: BillRecord, lines: readonly LineRecord[], rules: Rules): Promise<string | null> {
+  const rows = lines.filter((l) => l.kind === 'line' && l.amount !== null).map((l) => rowOf(l, record, rules));
+  if (!record.supplierId || rows.length === 0) return null;
+  const { lines: candidates } = await candidatesFor(db, record.companyId, record.supplierId, null);
+  const billed = await billedOf(db, candidates.map((c) => c.l.id), record); // prettier-ignore
+  const bound = whole(rows, candidates.map((c) => lineToBind(c, billed))); // prettier-ignore
+  const orders = new Set(bound?.map((b) => candidates.find((c) => c.l.id === b.line)!.number));
+  return orders.size === 1 ? [...orders][0]! : null;
+}
 
 /** A match that a person made, with what its row says now. */
 async function handQuantities(tx: Executor, hand: (typeof lineMatch.$inferSelect)[], rows: ReadonlyMap<string, RowToBind>): Promise<void> {
@@ -87,9 +102,9 @@ export async function rebind(tx: Executor, record: BillRecord, lines: readonly L
       for (const m of hand)
         if (m.orderLineId) billed.set(m.orderLineId, dec(billed.get(m.orderLineId) ?? '0').plus(m.quantity).toFixed()); // prettier-ignore
       const open = candidates.map((c) => lineToBind(c, billed));
-      // Where the page names no order, one that is billed already is not what it means.
-      bound = bindRows(free, told ? open : open.filter((l) => dec(l.open).gt(0)));
-      if (!told && hand.length === 0 && !whole(free, bound, open)) bound = [];
+      // A page that names an order which is not there means that one, and no other: it is only asked.
+      if (told) bound = bindRows(free, open);
+      else if (record.purchaseOrder === null) bound = hand.length > 0 ? bindRows(free, stillOpen(open)) : (whole(free, open) ?? []);
     }
   }
   const same = (m: (typeof found)[number], b: Bound) => m.billLineId === b.row && m.orderLineId === b.line;

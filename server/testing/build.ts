@@ -17,6 +17,7 @@ export interface LineWish {
   quantity?: string;
   unitPrice?: string;
   unit?: string;
+  item?: string;
   account?: string | null;
   centre?: string | null;
   code?: string | null;
@@ -127,6 +128,7 @@ export function builders(world: World) {
             quantity: l.quantity ?? null,
             unitPrice: l.unitPrice ?? null,
             unit: l.unit ?? null,
+            code: l.item ?? null,
             amount: l.amount === undefined ? '100.00' : l.amount,
             further: l.further ?? [],
             accountId: l.account === null ? null : own.account(l.account ?? '6000'),

@@ -15,6 +15,7 @@ import { RulesPage } from '../coding/rules';
 import { DeskPage } from '../desk/page';
 import { EntryPage } from '../ledger/entry';
 import { LedgerPage } from '../ledger/page';
+import { ExceptionsPage } from '../exceptions/page';
 import { OrderPage } from '../orders/order';
 import { OrdersPage } from '../orders/page';
 import { RepeatsPage } from '../repeats/page';
@@ -46,6 +47,7 @@ const routes = [
       { path: 'ledger', element: <LedgerPage /> },
       { path: 'ledger/tax', element: <TaxPage /> },
       { path: 'ledger/:id', element: <EntryPage /> },
+      { path: 'exceptions', element: <ExceptionsPage /> },
       { path: 'orders', element: <OrdersPage /> },
       { path: 'orders/:id', element: <OrderPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },

@@ -11,6 +11,7 @@ import { billsApi } from '../bills/api';
 import { AskNote } from '../ui/dialog';
 import { FillAll } from './fill-all';
 import { focusField } from './focus';
+import { TwinDialog } from './twin-dialog';
 import { saidOf } from './said';
 import { opened } from './state';
 import type { Desk } from './use-desk';
@@ -25,6 +26,7 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
   const [overruling, overrule] = useState<Exception | null>(null);
   const { bill, locked } = desk;
   const inHand = ['read', 'returned'].includes(bill.stage);
+  const [twin, look] = useState<string | null>(null);
   const said = saidOf(bill);
   const [whole, showWhole] = useState(false);
   const shown = whole ? said : said.slice(0, most);
@@ -75,6 +77,11 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
           Overrule
         </button>
       )}
+      {e.other && (
+        <button className={small} onClick={() => look(e.other)}>
+          Beside that bill
+        </button>
+      )}
       {newSupplier && e.code === 'supplier-missing' && (
         <button className={small} title="Alt+M" onClick={newSupplier}>
           {bill.supplierName ? 'Make this supplier' : 'New supplier'}
@@ -114,6 +121,7 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
           </li>
         )}
       </ul>
+      {twin && <TwinDialog desk={desk} other={twin} close={() => look(null)} />}
       {overruling && (
         <AskNote
           title="Overrule this"

@@ -22,6 +22,7 @@ const open = (code: string, path: string, severity: Exception['severity'] = 'sto
   settledBy: [],
   choices: [],
   changes: [],
+  other: null,
 });
 const said = (...exceptions: Exception[]) => saidOf({ exceptions, lines });
 

@@ -84,6 +84,10 @@ export const bill = pgTable(
     repeatId: uuid('repeat_id'),
     /** The day of its turn, where it repeats. */
     turn: day('turn'),
+    /** What its number shares with numbers that may be the same (`numberKey` in core/matching): kept by the database. */
+    numberKey: text('number_key').generatedAlwaysAs(
+      sql`replace(translate(regexp_replace(regexp_replace(upper(coalesce(invoice_number, '')), '[^A-Z0-9]', '', 'g'), '^[A-Z]+(?=.*[0-9])', ''), 'OIL', '011'), '0', '')`,
+    ),
     /** What it is found by, beside its supplier's name: kept by the database. Begins with a space, as each of its words does. */
     words: text('words').generatedAlwaysAs(
       sql`' ' || lower(coalesce(invoice_number, '') || ' ' || coalesce(purchase_order, '') || ' ' || CASE WHEN supplier_id IS NULL THEN coalesce(supplier_name, '') ELSE '' END)`,
@@ -95,6 +99,8 @@ export const bill = pgTable(
     index('bill_stage').on(t.companyId, t.stage, t.createdAt, t.id),
     index('bill_document').on(t.documentId),
     index('bill_currency').on(t.companyId, t.currency, t.createdAt, t.id),
+    index('bill_number_key').on(t.companyId, t.supplierId, t.numberKey),
+    index('bill_amount_day').on(t.gross, t.issueDate),
     index('bill_posted_at').on(t.companyId, t.postedAt),
     index('bill_assignee')
       .on(t.assigneeId, t.companyId)

@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest';
+import { habitChecks } from './habits.ts';
+import type { CheckedBill, CheckedLine, Facts, SupplierKnown } from './types.ts';
+
+const line = { id: 'l1', kind: 'line', description: 'Pot', quantity: '10', unitPrice: '0.22', priceQuantity: '1', discountPercent: null, amount: '2.20' } as CheckedLine; // prettier-ignore
+const bill = (more: Partial<CheckedBill> = {}) => ({ kind: 'invoice', currency: 'GBP', gross: '100.00', issueDate: '2026-11-02', supplierTaxId: null, supplierIban: null, lines: [line], ...more }) as CheckedBill; // prettier-ignore
+const known = (more: Partial<SupplierKnown> = {}): SupplierKnown => ({ name: 'Fernwick', currency: 'GBP', taxIds: ['GB123456789'], habit: { bills: 24, least: '40.00', most: '120.00' }, lastPrices: new Map(), ...more }); // prettier-ignore
+const found = (of: Partial<CheckedBill>, facts: Partial<Facts> = {}) =>
+  habitChecks.flatMap((c) => c.run(bill(of), { today: '2026-11-20', known: known(), sender: null, bank: null, ...facts } as Facts).map((f) => `${c.code}: ${f.sentence}`)); // prettier-ignore
+
+describe('what is unlike what one knows', () => {
+  it('nothing of a bill like the others', () => {
+    expect(found({})).toEqual([]);
+    expect(found({ gross: '360.00', issueDate: '2026-11-21', supplierTaxId: 'GB 123 456 789' })).toEqual([]);
+    expect(found({}, { known: null })).toEqual([]);
+  });
+  it.each<[Partial<CheckedBill>, Partial<Facts>, string]>([
+    [{ issueDate: '2026-11-22' }, {}, 'date-future: The invoice date is in the future.'],
+    [{ issueDate: '2025-11-19' }, {}, 'date-old: The invoice date is more than a year ago.'],
+    [{ currency: 'EUR' }, {}, 'currency-unexpected: Fernwick is paid in GBP; this bill is in EUR.'],
+    [{ gross: '360.01' }, {}, 'amount-unusual: The total of 360.01 is far above the last 24 bills of Fernwick: 40.00 to 120.00.'],
+    [{ supplierTaxId: 'GB999' }, {}, 'tax-number-differs: The page says tax number GB999; Fernwick has GB123456789.'],
+    [{}, { sender: { domain: 'fern-wick.example', known: false } }, 'sender-new: Nothing of Fernwick came from fern-wick.example before.'],
+    [
+      { supplierIban: 'GB12' },
+      { sender: { domain: 'x.example', known: false }, bank: { supplier: 'Fernwick', verified: ['GB34'], waiting: [] } },
+      'sender-new: Nothing of Fernwick came from x.example before, and it asks for payment to another account: ask at a number that you know.',
+    ],
+    [
+      {},
+      { known: known({ lastPrices: new Map([['l1', { price: '0.19', on: '2026-10-02' }]]) }) },
+      'price-up: Row 1 costs 16% more than on 2026-10-02: 0.19 then.',
+    ],
+  ])('%j, %j', (of, facts, sentence) => {
+    expect(found(of, facts)).toEqual([sentence]);
+  });
+  it('nothing where nothing is known, or it is a credit note', () => {
+    expect(found({ gross: '9000.00' }, { known: known({ habit: null }) })).toEqual([]);
+    expect(found({ gross: '9000.00', kind: 'credit-note' })).toEqual([]);
+    expect(found({ supplierTaxId: 'GB999' }, { known: known({ taxIds: [] }) })).toEqual([]);
+    expect(found({}, { known: known({ lastPrices: new Map([['l1', { price: '0.20', on: '2026-10-02' }]]) }) })).toEqual([]);
+  });
+});
