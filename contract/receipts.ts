@@ -19,3 +19,30 @@ export const Receipt = Type.Object({
 });
 export type NewReceipt = Static<typeof NewReceipt>;
 export type Receipt = Static<typeof Receipt>;
+
+/** What had come by a day and was not billed then, at the prices that were ordered, without tax. */
+export const NotBilledQuery = Type.Object({ on: Day });
+export const NotBilled = Type.Object({
+  on: Day,
+  /** The company's, and the sum of all lines that have a rate. */
+  currency: Type.String(),
+  total: Type.String(),
+  withoutRate: Type.Integer(),
+  lines: Type.Array(
+    Type.Object({
+      orderId: Id,
+      order: Type.String(),
+      supplierId: Id,
+      supplier: Type.String(),
+      currency: Type.String(),
+      place: Type.Integer(),
+      description: Type.String(),
+      unit: Nullable(Type.String()),
+      received: Type.String(),
+      billed: Type.String(),
+      net: Type.String(),
+      base: Nullable(Type.String()),
+    }),
+  ),
+});
+export type NotBilled = Static<typeof NotBilled>;

@@ -84,6 +84,10 @@ test('a bill whose goods have not come waits for them, and comes back with the r
   await cameAll(page, id);
   await page.getByRole('region', { name: 'Bills' }).getByRole('link', { name: 'E2E-M2' }).click();
   await expect(page.getByText('Order PO-8102: all 2 rows as ordered')).toBeVisible();
+  // Until its bill is posted, what has come is to be accrued.
+  await page.goto('/orders/not-billed');
+  await expect(page.getByRole('row').filter({ hasText: 'PO-8102, 1' })).toContainText(bill.lines[0]!.amount);
+  await page.goBack();
   await expect(exceptions(page)).toHaveCount(0);
 });
 

@@ -19,6 +19,9 @@ const check = (
   run: (bill, { orders }) => run(bill, orders),
 });
 
+/** Words for carriage, in the languages that are read. */
+const carriage =
+  /\b(?:carriage|freight|delivery|postage|shipping|haulage|transport|p\s?&\s?p|vracht|verzend|bezorg|port|livraison|fracht|versand|lieferkosten|trasporto|spedizione|portes|env[ií]o|frakt|fragt|toimitus|doprav)/i;
 const number = (n: string): string => dec(n).toDecimalPlaces(4).toFixed();
 const lineOf = ({ order, place }: Compared): string => `order ${order}, line ${place}`;
 /** "Row 2" by a row's id. */
@@ -138,11 +141,19 @@ export const orderChecks: Check[] = [
     ),
   ),
   check('row-not-ordered', 'All rows of goods and services are in its orders', 'asks', (bill, { beside }) =>
-    beside.map((row) => ({
-      path: cellPath(row, 'description'),
-      key: 'order',
-      sentence: `Row ${rowNumber(bill, row)} is in none of its orders.`,
-      many: 'are in none of its orders',
-    })),
+    beside.map((row): Found => {
+      const freight = carriage.test(bill.lines.find((l) => l.id === row)?.description ?? '');
+      return {
+        path: cellPath(row, 'description'),
+        key: 'order',
+        sentence: freight
+          ? `Row ${rowNumber(bill, row)} looks like carriage, which its orders do not have.`
+          : `Row ${rowNumber(bill, row)} is in none of its orders.`,
+        ...(freight ? {} : { many: 'are in none of its orders' }),
+        changes: freight
+          ? [{ kind: 'operations', label: 'Make it a charge', operations: [{ do: 'set-kind', line: row, kind: 'charge' }] }]
+          : [],
+      };
+    }),
   ),
 ];

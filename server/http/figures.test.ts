@@ -232,6 +232,7 @@ describe('every question, on a world worked out by hand', () => {
     expect(one.lines.map((l: { received: string; billed: string }) => [l.received, l.billed])).toEqual([['0', '0'], ['0', '0']]); // prettier-ignore
     const beside = await get('Ines', `/bills/${id['F-8']}/orders`, '/bills/:id/orders');
     expect([beside.lines, beside.rows, beside.debit]).toEqual([[], [], null]);
+    expect(await get('Ines', '/received-not-billed?on=2026-11-20')).toMatchObject({ total: '0.00', lines: [] });
     expect(await get('Halina', '/matching')).toMatchObject({ pricePercent: '0', which: 'stricter', passes: false });
     expect(await get('Ines', '/terms')).toEqual({ terms: [] });
     expect(await get('Halina', '/items')).toEqual({ items: [], next: null });

@@ -99,6 +99,16 @@ describe('a bill beside its order', () => {
     for (const rows of [[{ ...row, unitPrice: '6.50', amount: '65.00' }], [row, pots('1', '5.00', '5.00')]])
       expect((await orders(await billOf(undefined, ...rows))).lines).toEqual([]);
   });
+  it('with a carriage row that the order does not have offers to make it a charge, and its sum holds as before', async () => {
+    const order = await orderOf(world, supplier, { lines: [{ needsReceipt: false }] });
+    const id = await billOf(order.number, pots('10', '0.22', '2.20'), { description: 'Carriage to site', quantity: '1', unitPrice: '12.00', amount: '12.00' }); // prettier-ignore
+    const [found] = (await world.show(id)).exceptions;
+    expect(found!.sentence).toBe('Row 2 looks like carriage, which its orders do not have.');
+    const change = found!.changes[0]!;
+    if (change.kind === 'operations') await set(id, ...change.operations);
+    expect(await said(id)).toEqual([]);
+    expect((await world.show(id)).lines.map((l) => [l.kind, l.amount])).toEqual([['line', '2.20'], ['charge', '12.00']]); // prettier-ignore
+  });
   it('with a number that is no order is of none, whatever it looks like: the order that all rows are of is offered', async () => {
     await world.rows(`update purchase_order set active = false`);
     const order = await orderOf(world, supplier, { lines: [{ description: 'Birch bark, 40 l', quantity: '30', unit: 'bag', unitPrice: '7.20', needsReceipt: false }] }); // prettier-ignore

@@ -17,6 +17,7 @@ import { EntryPage } from '../ledger/entry';
 import { LedgerPage } from '../ledger/page';
 import { ExceptionsPage } from '../exceptions/page';
 import { OrderPage } from '../orders/order';
+import { NotBilledPage } from '../orders/not-billed';
 import { OrdersPage } from '../orders/page';
 import { RepeatsPage } from '../repeats/page';
 import { SupplierPage } from '../suppliers/account';
@@ -49,6 +50,7 @@ const routes = [
       { path: 'ledger/:id', element: <EntryPage /> },
       { path: 'exceptions', element: <ExceptionsPage /> },
       { path: 'orders', element: <OrdersPage /> },
+      { path: 'orders/not-billed', element: <NotBilledPage /> },
       { path: 'orders/:id', element: <OrderPage /> },
       { path: 'suppliers', element: <SuppliersPage /> },
       { path: 'suppliers/:id', element: <SupplierPage /> },

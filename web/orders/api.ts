@@ -1,4 +1,4 @@
-import type { NewReceipt, Order, OrderList, PutOrder } from '@ledgerline/contract';
+import type { NewReceipt, NotBilled, Order, OrderList, PutOrder } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const ordersApi = api.injectEndpoints({
@@ -15,6 +15,10 @@ export const ordersApi = api.injectEndpoints({
     order: b.query<Order, Of<{ id: string }>>({
       query: ({ company, id }) => at(company, `/orders/${id}`),
       providesTags: (_, __, { id }) => [{ type: 'order', id }],
+    }),
+    notBilled: b.query<NotBilled, Of<{ on: string }>>({
+      query: ({ company, on }) => ({ url: at(company, '/received-not-billed'), params: { on } }),
+      providesTags: ['order', 'bill'],
     }),
     receive: b.mutation<{ id: string }, Of<{ body: NewReceipt }>>({
       query: ({ company, body }) => ({ url: at(company, '/receipts'), method: 'POST', body }),

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { OrderRow } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { FileMenu } from '../imports/file-menu';
@@ -43,6 +43,9 @@ export function OrdersPage() {
           open ones
         </label>
         <SearchField label="Search orders" placeholder="Number, supplier or text" value={q} change={setQ} />
+        <Link className="btn btn-ghost btn-sm" to="/orders/not-billed">
+          Received, not billed
+        </Link>
         <FileMenu list="orders" {...(q ? { q } : {})} />
         {can('orders:edit') && (
           <button className="btn btn-primary btn-sm" onClick={() => make(true)}>
