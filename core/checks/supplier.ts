@@ -45,7 +45,7 @@ export const supplierChecks: Check[] = [
     severity: 'asks',
     adjustable: true,
     settledBy: ['confirm'],
-    what: 'No bill of another supplier or company has the same total and day',
+    what: 'No bill of another supplier or company has the same number, total and day',
     run: (_, { elsewhere: it }) =>
       it
         ? [

@@ -94,7 +94,7 @@ export interface Facts extends CodingFacts {
   sender: { domain: string; known: boolean } | null;
   /** Another live bill of the supplier with the same total and a number alike; `how` in a few words. */
   alike: { id: string; number: string; issueDate: string | null; stage: string; how: string } | null;
-  /** One of the same total and day under another supplier, or of the same number, too, in another company (without its id). */
+  /** One of the same total, day and number (or one alike) under another supplier, or in another company (without its id). */
   elsewhere: { id: string | null; company: string | null; supplier: string; number: string } | null;
   /** There is an exchange rate for the bill's currency and date. */
   hasRate: boolean;

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull, ne, sql } from 'drizzle-orm';
+import { and, eq, ne, sql } from 'drizzle-orm';
 import { numberKey, numbersAlike } from '@ledgerline/core/matching';
 import type { Facts } from '@ledgerline/core/checks';
 import type { Executor } from '../db/client.ts';
@@ -11,7 +11,7 @@ const live = sql`${bill.stage} not in ('discarded', 'reversed')`;
 
 /**
  * Another live bill that this one may be: of the same supplier with the same total and a number alike (a zero more, a letter for a digit,
- * another prefix); or with the same total and day under another supplier, or, with its number, in another of our companies.
+ * another prefix); or with the same total, day and number (or one alike) under another supplier, or in another of our companies.
  */
 export async function alikeTo(db: Executor, one: BillRecord): Promise<Pick<Facts, 'alike' | 'elsewhere'>> {
   if (!one.gross || !one.invoiceNumber) return { alike: null, elsewhere: null };
@@ -56,7 +56,7 @@ async function underAnother(db: Executor, one: BillRecord): Promise<Facts['elsew
         eq(bill.currency, one.currency),
         eq(bill.kind, one.kind),
         ne(bill.id, one.id),
-        isNotNull(bill.invoiceNumber),
+        eq(bill.numberKey, numberKey(one.invoiceNumber!)),
         sql`${bill.supplierId} is distinct from ${one.supplierId}::uuid`,
         live,
       ),
@@ -64,11 +64,12 @@ async function underAnother(db: Executor, one: BillRecord): Promise<Facts['elsew
     .orderBy(bill.createdAt)
     .limit(most);
   for (const { companyId, number, ...of } of rows) {
-    const own = companyId === one.companyId,
-      same = number === one.invoiceNumber || numbersAlike(one.invoiceNumber!, number!) !== null;
-    // What another company has is only named where the number tells that it is the same.
-    if (own) return { id: of.id, company: null, supplier: of.supplier, number: number! };
-    if (same) return { id: null, company: of.company, supplier: of.supplier, number: number! };
+    // Many bills of a day come to the same: only the number tells that it is one.
+    if (!number || !(plain(number) === plain(one.invoiceNumber!) || numbersAlike(one.invoiceNumber!, number))) continue;
+    return companyId === one.companyId
+      ? { id: of.id, company: null, supplier: of.supplier, number }
+      : { id: null, company: of.company, supplier: of.supplier, number };
   }
   return null;
 }
+const plain = (number: string): string => number.toUpperCase().replace(/\s/g, '');

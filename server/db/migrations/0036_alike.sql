@@ -8,3 +8,11 @@ BEGIN
   IF to_jsonb(OLD) - moves = to_jsonb(NEW) - moves THEN RETURN NEW; END IF;
   RAISE EXCEPTION 'A bill that was sent on cannot be changed' USING ERRCODE = 'restrict_violation', CONSTRAINT = 'bill_sent_stays';
 END $$;
+--> statement-breakpoint
+CREATE OR REPLACE FUNCTION bill_posted_stays() RETURNS trigger LANGUAGE plpgsql AS $$
+DECLARE moves text[] := ARRAY['stage', 'row_version', 'words', 'number_key'];
+BEGIN
+  IF TG_OP = 'UPDATE' AND (OLD.stage, NEW.stage) IN (('posted', 'paid'), ('paid', 'posted'), ('posted', 'reversed'))
+    AND to_jsonb(OLD) - moves = to_jsonb(NEW) - moves THEN RETURN NEW; END IF;
+  RAISE EXCEPTION 'A posted bill cannot be changed' USING ERRCODE = 'restrict_violation', CONSTRAINT = 'posted_rows_stay';
+END $$;
