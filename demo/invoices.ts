@@ -63,7 +63,7 @@ export function firstInvoices(today: string): FirstInvoices {
     photo: named(5, 'HRS-20750', 2),
   };
   const first = mails[1]![0]!,
-    other = at(18, 1, 2);
+    other = at(22, 1, 2);
   const doubtful = [
     { ...first, number: `${first.number}0` },
     { ...other, supplier: { ...other.supplier, domain: `billing-${other.supplier.domain}`, iban: iban(other.supplier.country, 77) } },

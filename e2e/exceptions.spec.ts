@@ -28,7 +28,7 @@ test('the demo’s doubts stand by cause: a number with a zero more, a new sende
 test('the same doubt on several bills is settled in one go, with one reason', async ({ page }) => {
   const quillhaven = suppliers.findIndex((s) => s.name.startsWith('Quillhaven'));
   await arrivals(page);
-  for (const number of ['E2E-X1', 'E2E-X2']) {
+  for (const number of ['E2E-EX1', 'E2E-EX2']) {
     const invoice = { ...invoiceOf(quillhaven, number, 1), purchaseOrder: 'PO-9797' };
     await page.getByRole('link', { name: /^Arrivals/ }).click();
     await upload(page, `${number}.pdf`, 'application/pdf', await makePdf(invoice));
@@ -36,10 +36,10 @@ test('the same doubt on several bills is settled in one go, with one reason', as
   }
   await signIn(page, 'Halina Voss');
   await page.goto('/exceptions?cause=order-unknown');
-  for (const number of ['E2E-X1', 'E2E-X2']) await page.getByRole('checkbox', { name: `Mark ${number}` }).check();
+  for (const number of ['E2E-EX1', 'E2E-EX2']) await page.getByRole('checkbox', { name: `Mark ${number}` }).check();
   await page.getByRole('button', { name: 'Overrule 2' }).click();
   await page.getByRole('dialog').getByLabel('Reason').fill('Ordered by telephone');
   await page.getByRole('dialog').getByRole('button', { name: 'Overrule' }).click();
   await expect(page.getByText('2 settled')).toBeVisible();
-  await expect(page.getByRole('checkbox', { name: 'Mark E2E-X1' })).toHaveCount(0);
+  await expect(page.getByRole('checkbox', { name: 'Mark E2E-EX1' })).toHaveCount(0);
 });

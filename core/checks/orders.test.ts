@@ -38,6 +38,7 @@ describe('what a bill says beyond its order', () => {
   it('quantities in sentences: beyond the order, beyond what has come, taken back too many', () => {
     expect(said({ compared: [line({ overOrdered: '10', billed: '70' })] })).toEqual(['Row 1 bills 40 pc; order PO-1, line 2 is for 100 pc, and 70 pc were billed before.']); // prettier-ignore
     expect(said({ compared: [line({ overReceived: '40', received: '0' })] })).toEqual(['Row 1 bills 40 pc; of order PO-1, line 2, nothing has come so far.']); // prettier-ignore
+    expect(said({ compared: [line({ overOrdered: '20', overReceived: '20', onBill: '120' })] })).toHaveLength(1);
     expect(said({ compared: [line({ overOrdered: '-10', onBill: '-40', billed: '30' })] })).toEqual(['Row 1 takes back 40 pc; of order PO-1, line 2, 30 pc were billed.']); // prettier-ignore
   });
   it('a number that is no order, with the one that it may be; closed; another currency', () => {

@@ -134,7 +134,8 @@ export const orderChecks: Check[] = [
     'stops',
     eachLine(
       (of) =>
-        of.overReceived === null
+        // Where all has come, only the order is what it goes beyond.
+        of.overReceived === null || dec(of.received!).gte(of.ordered)
           ? null
           : `bills ${quantity(of, of.onBill)}; of ${lineOf(of)}, ${dec(of.received!).isZero() ? 'nothing has come so far' : `${quantity(of, of.received!)} have come so far`}${dec(of.billed).isZero() ? '' : `, and ${quantity(of, of.billed)} were billed before`}.`,
       (of) => `${of.id} ${of.overReceived}`,

@@ -94,7 +94,10 @@ function Page({ documentId, page }: { documentId: string | null; page: number })
   const { currentData } = arrivalsApi.usePagesQuery({ company: company.id, id: documentId ?? '' }, { skip: !documentId });
   const shown = currentData?.pages[page - 1];
   return (
-    <div className="min-h-40 flex-1 border hair">
+    <div
+      className="relative min-h-40 border hair"
+      style={{ width: wide, height: shown && (wide * (shown.scan?.height ?? shown.height)) / (shown.scan?.width ?? shown.width) }}
+    >
       {shown ? (
         <PageView
           base={`/api/companies/${company.id}/documents/${documentId}`}

@@ -28,7 +28,7 @@ export function Causes({ of, chosen, choose }: { of: ExceptionCauses; chosen: st
     </li>
   );
   return (
-    <nav aria-label="Causes" className="w-80 shrink-0 overflow-auto border-r hair py-2 max-md:max-h-52 max-md:w-full max-md:border-b">
+    <nav aria-label="Causes" className="w-72 shrink-0 overflow-auto border-r hair py-2 max-md:max-h-52 max-md:w-full max-md:border-b">
       <ul>
         {entry(null, 'All of them', all, '', false)}
         {open.map((c) =>

@@ -27,17 +27,16 @@ const columns: Column<OpenException>[] = [
       ),
   },
   { id: 'sentence', head: 'What is in doubt', cell: (e) => <span title={e.sentence}>{e.sentence}</span> },
-  { id: 'supplier', head: 'Supplier', width: 150, minor: true, cell: (e) => e.supplier },
+  { id: 'supplier', head: 'Supplier', width: 130, minor: true, cell: (e) => e.supplier },
   { id: 'number', head: 'Bill', width: 104, cell: (e) => e.invoiceNumber ?? <span className="quiet">no number</span> },
   {
     id: 'gross',
     head: 'At stake',
-    width: 112,
+    width: 108,
     num: true,
     cell: (e) => (e.gross === null ? '' : `${e.currency} ${money(e.gross, e.currency)}`),
   },
   { id: 'age', head: 'Since', width: 92, minor: true, cell: (e) => showDay(e.openedAt.slice(0, 10)) },
-  { id: 'owner', head: 'In the hands of', width: 110, minor: true, cell: (e) => e.owner ?? (e.stage === 'set-aside' ? 'set aside' : '') },
 ];
 const none: ReadonlySet<string> = new Set();
 
