@@ -93,4 +93,4 @@ it('a first start that is killed while it loads the demo is finished by the next
   child.kill('SIGTERM');
   await gone;
   rmSync(own, { recursive: true, force: true });
-}, 180_000);
+}, 300_000);
