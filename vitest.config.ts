@@ -1,6 +1,6 @@
 import { configDefaults, defineConfig } from 'vitest/config';
 
-const common = { environment: 'node' as const, testTimeout: 30_000, hookTimeout: 60_000 };
+const common = { environment: 'node' as const, testTimeout: 90_000, hookTimeout: 60_000 };
 export default defineConfig({
   test: {
     projects: [
