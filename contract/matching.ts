@@ -60,6 +60,5 @@ export const MatchingRules = Type.Object({
   /** A bill that is wholly as ordered goes to approval without a hand. */
   passes: Type.Boolean(),
 });
-export type SetMatch = Static<typeof SetMatch>;
 export type BillOrders = Static<typeof BillOrders>;
 export type MatchingRules = Static<typeof MatchingRules>;

@@ -41,8 +41,7 @@ const head = {
   net: Type.String(),
 };
 /** How far an order has come: of its lines, as a whole. */
-export const orderStates = ['none', 'part', 'all'] as const;
-const OrderState = Type.Union(orderStates.map((s) => Type.Literal(s)));
+const OrderState = Type.Union([Type.Literal('none'), Type.Literal('part'), Type.Literal('all')]);
 export const OrderRow = Type.Object({ ...head, lines: Type.Integer(), received: OrderState, billed: OrderState });
 export const OrderList = Type.Object({ orders: Type.Array(OrderRow), next: Nullable(Type.String()) });
 /** Bills that bill an order. */

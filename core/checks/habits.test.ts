@@ -29,7 +29,7 @@ describe('what is unlike what one knows', () => {
     [
       {},
       { known: known({ lastPrices: new Map([['l1', { price: '0.19', on: '2026-10-02' }]]) }) },
-      'price-up: Row 1 costs 16% more than on 2026-10-02: 0.19 then.',
+      'price-up: Row 1 costs 16% more than on 2 Oct 2026: 0.19 then.',
     ],
   ])('%j, %j', (of, facts, sentence) => {
     expect(found(of, facts)).toEqual([sentence]);

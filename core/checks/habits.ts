@@ -1,4 +1,4 @@
-import { addDays } from '../dates/index.ts';
+import { addDays, dayInWords } from '../dates/index.ts';
 import { cellPath } from '../bills/index.ts';
 import { dec, decOrNull, formatAmount } from '../money/index.ts';
 import { squash } from '../reading/identifiers.ts';
@@ -91,7 +91,7 @@ export const habitChecks: Check[] = [
         {
           path: cellPath(line.id, 'unitPrice'),
           key: now.toFixed(),
-          sentence: `Row ${i + 1} costs ${up.toDecimalPlaces(0).toFixed()}% more than on ${last.on}: ${dec(last.price).toDecimalPlaces(4).toFixed()} then.`,
+          sentence: `Row ${i + 1} costs ${up.toDecimalPlaces(0).toFixed()}% more than on ${dayInWords(last.on)}: ${dec(last.price).toDecimalPlaces(4).toFixed()} then.`,
         },
       ];
     }),

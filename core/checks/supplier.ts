@@ -1,4 +1,5 @@
 import { squash } from '../reading/identifiers.ts';
+import { dayInWords } from '../dates/index.ts';
 import type { Check } from './types.ts';
 
 /** An IBAN in groups of four, as it is printed. */
@@ -33,7 +34,7 @@ export const supplierChecks: Check[] = [
               path: 'invoiceNumber',
               key: alike.id,
               other: alike.id,
-              sentence: `${alike.number} of this supplier (${alike.issueDate ?? 'no date'}, ${alike.stage}) is this number ${alike.how}, with the same total.`,
+              sentence: `${alike.number} of this supplier (${alike.issueDate ? dayInWords(alike.issueDate) : 'no date'}) is this number ${alike.how}, with the same total.`,
             },
           ]
         : [],

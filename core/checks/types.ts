@@ -93,7 +93,7 @@ export interface Facts extends CodingFacts {
   /** The domain of the mail that the bill came by, and whether anything of this supplier came from it before; null where it came otherwise. */
   sender: { domain: string; known: boolean } | null;
   /** Another live bill of the supplier with the same total and a number alike; `how` in a few words. */
-  alike: { id: string; number: string; issueDate: string | null; stage: string; how: string } | null;
+  alike: { id: string; number: string; issueDate: string | null; how: string } | null;
   /** One of the same total, day and number (or one alike) under another supplier, or in another company (without its id). */
   elsewhere: { id: string | null; company: string | null; supplier: string; number: string } | null;
   /** There is an exchange rate for the bill's currency and date. */

@@ -45,7 +45,7 @@ export function factorOf(row: RowToBind, line: LineToBind): Decimal {
 }
 
 /** What a row bills of a line, in the line's unit: its quantity, or what its amount makes at the line's price. */
-function quantityOf(row: RowToBind, line: LineToBind): Decimal {
+export function quantityOf(row: RowToBind, line: LineToBind): Decimal {
   const quantity = decOrNull(row.quantity);
   if (quantity) return quantity.times(factorOf(row, line));
   const amount = decOrNull(row.amount),

@@ -11,11 +11,9 @@ export {
 export { weighKnown, type Beside } from './weigh.ts';
 export { assign, type Pair } from './assignment.ts';
 export { matchOrderLines, orderNumber, orderNumbersIn, type Matched, type Wanted } from './orders.ts';
-export { bindRows, factorOf, type Bound, type LineToBind, type RowToBind } from './bind.ts';
-export { unitFactor } from './units.ts';
+export { bindRows, quantityOf, type Bound, type LineToBind, type RowToBind } from './bind.ts';
 export {
   compareWithOrder,
-  within,
   type BilledRow,
   type Compared,
   type MatchingRules,

@@ -18,7 +18,7 @@ describe('a bill that may be another', () => {
     const first = await world.build.bill({ supplier, number: 'MGM-20410', stage: 'coded' });
     const again = await world.build.bill({ supplier, number: 'MGM-204100' });
     expect(await said(again)).toEqual([
-      ['duplicate-alike', first, 'MGM-20410 of this supplier (2026-11-02, coded) is this number with a zero more or less, with the same total.'],
+      ['duplicate-alike', first, 'MGM-20410 of this supplier (2 Nov 2026) is this number with a zero more or less, with the same total.'],
     ]); // prettier-ignore
     expect(await said(await world.build.bill({ supplier, number: 'MGM-2O41O' }))).toMatchObject([['duplicate-alike', first, expect.stringContaining('a letter for a digit')]]); // prettier-ignore
     // Another total is another bill; what was discarded is none.
@@ -64,7 +64,7 @@ describe('what is usual with a supplier', () => {
     // 84.00 with tax against 24.00 each time; seven instead of two.
     expect((await world.show(id)).exceptions.map((e) => e.sentence)).toEqual([
       `The total of 84.00 is far above the last 6 bills of ${of.name}: 24.00 to 24.00.`,
-      'Row 1 costs 250% more than on 2026-10-06: 2 then.',
+      'Row 1 costs 250% more than on 6 Oct 2026: 2 then.',
     ]);
   });
   it('a date that is far off, and another currency', async () => {

@@ -21,7 +21,7 @@ export async function alikeTo(db: Executor, one: BillRecord): Promise<Pick<Facts
 async function ofSupplier(db: Executor, one: BillRecord): Promise<Facts['alike']> {
   if (!one.supplierId) return null;
   const rows = await db
-    .select({ id: bill.id, number: bill.invoiceNumber, issueDate: bill.issueDate, stage: bill.stage })
+    .select({ id: bill.id, number: bill.invoiceNumber, issueDate: bill.issueDate })
     .from(bill)
     .where(
       and(

@@ -20,7 +20,9 @@ import { valid } from '../http/validate.ts';
 import { findingsOf } from './checking.ts';
 import { codedAnew } from '../coding/suggest.ts';
 import { codedBy, mayCode } from '../people/ranges.ts';
-import { asItStands, checked, headColumns, headOf, touch, underReview } from './hand.ts';
+import { asItStands, checked, headColumns, headOf, underReview } from './hand.ts';
+import { touch } from './touch.ts';
+import { staysDebit } from '../matching/held.ts';
 import { asLine } from './show.ts';
 import { closeException, linesOf, type BillRecord } from './store.ts';
 
@@ -94,6 +96,7 @@ export async function keepBill(
   after: WorkingBill,
   hand: Pick<Hand<unknown>, 'record'>,
 ): Promise<void> {
+  await staysDebit(tx, record, before, after);
   if (after.lines.length > 2000) throw new Refusal(422, 'A bill can have 2,000 rows at most.');
   await tx
     .update(bill)

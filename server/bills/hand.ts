@@ -1,10 +1,8 @@
-import { eq, sql } from 'drizzle-orm';
 import type { HeaderCells } from '@ledgerline/core/bills';
 import { discountDate, parseTerms } from '@ledgerline/core/terms';
 import type { Bill } from '@ledgerline/contract';
 import type { Caller, Hand, Params } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
-import { bill } from '../db/schema/index.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import { recheck } from './checking.ts';
 import { getBill } from './show.ts';
@@ -67,10 +65,3 @@ export async function checked(tx: Executor, caller: Caller, id: string, hand: Pi
 /** The answer of every use case of a bill: the bill as it stands now. */
 export const asItStands = (db: Executor, caller: Caller, id: string, now: Date): Promise<Bill> =>
   getBill(db, caller.company, id, now.toISOString().slice(0, 10));
-
-/** Raises a bill's version, so that whoever has it before them sees that something about it is new. */
-export const touch = (tx: Executor, id: string) =>
-  tx
-    .update(bill)
-    .set({ rowVersion: sql`${bill.rowVersion}` })
-    .where(eq(bill.id, id));

@@ -12,6 +12,7 @@ import { recheck } from './checking.ts';
 import { billIn } from './hand.ts';
 import { knownSuppliers, makeBill } from './intake.ts';
 import { asLine } from './show.ts';
+import { letGoOfDebit } from '../matching/held.ts';
 import { editable, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
 type Target = typeof company.$inferSelect;
@@ -130,6 +131,7 @@ export const moveToCompany = command(
       [to!.id, billId, `From ${caller.company.name}`],
     ] as const)
       record(tx, { companyId, subject: { type: 'bill', id }, verb: 'moved', by, at: hand.now, note });
+    await letGoOfDebit(tx, one);
     await tx
       .update(bill)
       .set({ stage: 'discarded', note: `Moved to ${to!.name}.`, assigneeId: null, asideUntil: null, awaitsReceipt: false })

@@ -6,7 +6,8 @@ import { Refusal } from '../http/problems.ts';
 import { valid } from '../http/validate.ts';
 import { keepBill, workingBill } from './change.ts';
 import { findingsOf, recheck, stillOpen } from './checking.ts';
-import { asItStands, checked, touch, underReview } from './hand.ts';
+import { asItStands, checked, underReview } from './hand.ts';
+import { touch } from './touch.ts';
 import { asLine } from './show.ts';
 import { closeException, exceptionRowsOf, linesOf } from './store.ts';
 

@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { SettleMany, type SettledMany } from '@ledgerline/contract';
 import { findingsOf, recheck, stillOpen } from '../bills/checking.ts';
-import { touch } from '../bills/hand.ts';
+import { touch } from '../bills/touch.ts';
 import { closeException, editable, exceptionRowsOf, findBill, linesOf } from '../bills/store.ts';
 import { command } from '../commands/command.ts';
 import { mayAtAll } from '../commands/may.ts';

@@ -1,6 +1,6 @@
 import { codingFields, codingOf, emptyCells, type LineCells } from '@ledgerline/core/bills';
 import type { Compared } from '@ledgerline/core/matching';
-import { dec, formatAmount, roundTo, type Decimal } from '@ledgerline/core/money';
+import { dec, fixed, roundTo, type Decimal } from '@ledgerline/core/money';
 import type { BillRecord } from '../bills/store.ts';
 import type { LineRecord } from './rebind.ts';
 
@@ -52,5 +52,5 @@ export const debitLines = (debit: readonly Debit[], currency: string): ({ kind: 
     kind: 'line',
     description: text.slice(0, 500),
     taxRate: row.taxRate,
-    amount: formatAmount(amount, currency).replace(/,/g, ''),
+    amount: fixed(amount, currency),
   }));

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changeBill } from '../bills/change.ts';
-import { sendOn } from '../bills/moves.ts';
+import { discard, sendOn } from '../bills/moves.ts';
 import { findOrder, listOrders } from '../orders/store.ts';
 import { changeOrder } from '../orders/service.ts';
 import { orderOf, receive } from '../testing/orders.ts';
@@ -189,6 +189,28 @@ describe('what settles a difference', () => {
     expect(shown.exceptions).toEqual([]);
     await expect(world.run(drawDebitNote, await ines(), { id }, await version(id))).rejects.toThrow('settled meanwhile');
     await world.run(sendOn, await ines(), { id }, await version(id));
+  });
+  it('a debit note holds what it settled: let go of it is open again, it is not made less, and not let go once its bill has gone on', async () => {
+    const order = await orderOf(world, supplier, { lines: [{ needsReceipt: false }] });
+    const drawn = async (number: string) => {
+      const id = await world.build.bill({ supplier, number, order: order.number, lines: [pots('10', '0.25', '2.50')] });
+      await world.run(drawDebitNote, await ines(), { id }, await version(id));
+      const [note] = await world.rows(`select id from bill where invoice_number = $1 and stage <> 'discarded'`, `DN-${number}`);
+      return { id, note: note.id as string };
+    };
+    const letGo = async (id: string) => world.run(discard, await ines(), { id }, { ...(await version(id)), note: 'Not needed' });
+    const one = await drawn('INV-80');
+    expect(await said(one.id)).toEqual([]);
+    const line = (await world.show(one.note)).lines[0]!.id;
+    await expect(set(one.note, { do: 'set-cell', line, field: 'amount', value: '0.01' })).rejects.toMatchObject({ status: 422 });
+    await expect(set(one.note, { do: 'set', field: 'kind', value: 'invoice' })).rejects.toThrow('Discard it');
+    await set(one.note, { do: 'set-cell', line, field: 'description', value: 'Too dear' });
+    await letGo(one.note);
+    expect((await said(one.id)).map(([code]) => code)).toEqual(['order-price']);
+    await expect(world.run(sendOn, await ines(), { id: one.id }, await version(one.id))).rejects.toMatchObject({ status: 422 });
+    const other = await drawn('INV-81');
+    await world.run(sendOn, await ines(), { id: other.id }, await version(other.id));
+    await expect(letGo(other.note)).rejects.toMatchObject({ status: 409 });
   });
   it('a row’s line by hand, none, or as the matching finds it; the bill as one of no order, and back', async () => {
     const order = await orderOf(world, supplier, { lines: [{ needsReceipt: false }, { description: 'Saucer', unitPrice: '0.10', quantity: '50', needsReceipt: false }] }); // prettier-ignore

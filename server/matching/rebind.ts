@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import { bindRows, factorOf, type Bound, type LineToBind, type RowToBind } from '@ledgerline/core/matching';
+import { bindRows, quantityOf, type Bound, type LineToBind, type RowToBind } from '@ledgerline/core/matching';
 import { dec, decOrNull, sum } from '@ledgerline/core/money';
 import { netOf } from '@ledgerline/core/tax';
 import type { PostingLine } from '@ledgerline/core/posting';
@@ -72,19 +72,22 @@ export async function likelyOrder(db: Executor, record: BillRecord, lines: reado
 
 /** A match that a person made, with what its row says now. */
 async function handQuantities(tx: Executor, hand: (typeof lineMatch.$inferSelect)[], rows: ReadonlyMap<string, RowToBind>): Promise<void> {
+  const ids = hand.flatMap((m) => m.orderLineId ?? []);
+  const lines = ids.length > 0 ? await tx.select().from(orderLine).where(inArray(orderLine.id, ids)) : [];
   for (const match of hand) {
-    const row = rows.get(match.billLineId);
-    if (!row || match.orderLineId === null) continue;
-    const [l] = await tx.select().from(orderLine).where(eq(orderLine.id, match.orderLineId));
-    const quantity = decOrNull(row.quantity)?.times(factorOf(row, { ...l!, open: l!.quantity }));
-    if (quantity && !quantity.eq(match.quantity))
-      await tx.update(lineMatch).set({ quantity: quantity.toFixed() }).where(eq(lineMatch.id, match.id));
+    const row = rows.get(match.billLineId),
+      line = lines.find((l) => l.id === match.orderLineId);
+    if (!row || !line) continue;
+    const quantity = quantityOf(row, { ...line, open: line.quantity })
+      .abs()
+      .toDecimalPlaces(6);
+    if (!quantity.eq(match.quantity)) await tx.update(lineMatch).set({ quantity: quantity.toFixed() }).where(eq(lineMatch.id, match.id));
   }
 }
 
 /**
  * Finds anew which lines of orders a bill under review bills, and keeps it. What a person said of a row stays. Part of the caller's
- * transaction; true where something changed.
+ * transaction.
  */
 export async function rebind(tx: Executor, record: BillRecord, lines: readonly LineRecord[], rules: Rules): Promise<void> {
   if (![...editable, 'set-aside'].includes(record.stage)) return;

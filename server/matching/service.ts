@@ -1,13 +1,14 @@
 import { and, eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Static } from '@sinclair/typebox';
-import { factorOf } from '@ledgerline/core/matching';
-import { dec, decOrNull, fixed, sum } from '@ledgerline/core/money';
+import { quantityOf } from '@ledgerline/core/matching';
+import { dec, fixed, sum } from '@ledgerline/core/money';
 import { explainedTax } from '@ledgerline/core/tax';
 import { MoveBill, SetMatch, SetWithoutOrder } from '@ledgerline/contract';
 import { makeByHand } from '../bills/by-hand.ts';
 import { findingsOf, recheck, stillOpen, taxRulesOf } from '../bills/checking.ts';
-import { asItStands, checked, headOf, touch, underReview } from '../bills/hand.ts';
+import { asItStands, checked, headOf, underReview } from '../bills/hand.ts';
+import { touch } from '../bills/touch.ts';
 import { closeException, exceptionRowsOf, linesOf, type BillRecord } from '../bills/store.ts';
 import { actorOf, command } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
@@ -38,15 +39,14 @@ export const setMatch = command(
     let said = 'As the matching finds it';
     if (input.orderLineId !== undefined) {
       const found = input.orderLineId === null ? null : await lineFor(tx, record, input.orderLineId);
-      const factor = found ? factorOf({ ...row, amount: row.amount }, { ...found.l, open: found.l.quantity }) : dec(0);
-      const quantity = decOrNull(row.quantity)?.times(factor) ?? decOrNull(row.amount)?.div(found?.l.unitPrice ?? 1) ?? dec(0);
+      const quantity = found ? quantityOf(row, { ...found.l, open: found.l.quantity }) : dec(0);
       await tx.insert(lineMatch).values({
         id: v7(),
         companyId: record.companyId,
         billId: record.id,
         billLineId: row.id,
         orderLineId: input.orderLineId,
-        quantity: found ? quantity.abs().toDecimalPlaces(6).toFixed() : '0',
+        quantity: quantity.abs().toDecimalPlaces(6).toFixed(),
         why: `Said by ${caller.me.name}`,
         how: 'hand',
       });

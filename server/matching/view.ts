@@ -1,5 +1,5 @@
 import type { BillOrders } from '@ledgerline/contract';
-import { fixed } from '@ledgerline/core/money';
+import { fixed, sum } from '@ledgerline/core/money';
 import { taxRulesOf } from '../bills/checking.ts';
 import { findBill, linesOf, type BillRecord } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
@@ -38,12 +38,6 @@ export async function billOrders(db: Executor, companyId: string, id: string, to
       byHand: m.how === 'hand',
     })),
     choices: await choicesOf(db, record),
-    debit:
-      debit.length > 0
-        ? fixed(
-            debit.reduce((sum, d) => sum.plus(d.amount), debit[0]!.amount.times(0)),
-            record.currency,
-          )
-        : null,
+    debit: debit.length > 0 ? fixed(sum(debit.map((d) => d.amount)), record.currency) : null,
   };
 }

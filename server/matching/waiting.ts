@@ -1,4 +1,4 @@
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { MoveBill } from '@ledgerline/contract';
 import { recheck } from '../bills/checking.ts';
 import { asItStands, checked, underReview } from '../bills/hand.ts';
@@ -42,7 +42,6 @@ export async function takeUpReceived(
         eq(bill.companyId, own.id),
         eq(bill.stage, 'set-aside'),
         eq(bill.awaitsReceipt, true),
-        ne(bill.stage, 'discarded'),
         sql`exists (select 1 from line_match m join order_line l on l.id = m.order_line_id where m.bill_id = ${bill.id} and l.order_id = ${orderId})`,
       ),
     )

@@ -3,7 +3,7 @@ import { compare } from '@ledgerline/core/einvoice';
 import { matchCompany, matchSupplier, tracesOf, weighKnown, type KnownCompany } from '@ledgerline/core/matching';
 import { squash, type Reading } from '@ledgerline/core/reading';
 import { recheck } from '../bills/checking.ts';
-import { touch } from '../bills/hand.ts';
+import { touch } from '../bills/touch.ts';
 import { dropBill, knownSuppliers, makeBill, type SupplierRow } from '../bills/intake.ts';
 import { join, waitingFor } from '../bills/join.ts';
 import { editable, findBill } from '../bills/store.ts';

@@ -16,7 +16,8 @@ const concerns: Record<string, (id: string | null) => (Tag | { type: Tag; id: st
   entry: () => [list('entry'), list('supplier'), 'today'],
   // What changes in the master data may settle or open something on any bill.
   supplier: (id) => [...(id ? [{ type: 'supplier' as const, id }] : ['supplier' as const]), list('supplier'), 'choices', 'bill'],
-  order: (id) => [...(id ? [{ type: 'order' as const, id }] : ['order' as const]), list('order')],
+  order: (id) => [...(id ? [{ type: 'order' as const, id }] : ['order' as const]), list('order'), 'bill', list('bill')],
+  terms: () => ['settings', 'choices'],
   import: () => ['settings', 'choices', 'bill', 'supplier', list('supplier'), list('bill'), 'order', list('order')],
   period: () => ['period'],
   company: () => ['session', 'settings'],

@@ -8,6 +8,7 @@ import { billsApi } from '../bills/api';
 import { Dialog, DialogEnd } from '../ui/dialog';
 import { money, showDay } from '../ui/format';
 import { PageView } from '../ui/page-view';
+import { StageWord } from '../ui/stage';
 import { Trouble, Waiting } from '../ui/states';
 import type { Desk } from './use-desk';
 
@@ -25,7 +26,6 @@ const fields: [string, (b: Bill, supplier: string) => string][] = [
   ['Total', (b) => `${b.currency} ${money(b.gross, b.currency)}`],
   ['Rows', (b) => String(b.lines.length)],
   ['Account', (b) => b.supplierIban ?? ''],
-  ['Stage', (b) => b.stage],
 ];
 
 /** A bill beside another that it may be: what each says, differences lit, and their pages in step. */
@@ -51,7 +51,10 @@ export function TwinDialog({ desk, other, close }: { desk: Desk; other: string; 
                 <th className="plain text-left">
                   <Link className="hover:underline" to={`/bills/${twin.id}`}>
                     The other one
-                  </Link>
+                  </Link>{' '}
+                  <span className="font-normal">
+                    <StageWord stage={twin.stage} />
+                  </span>
                 </th>
               </tr>
             </thead>
