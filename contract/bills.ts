@@ -143,6 +143,8 @@ export const Bill = Type.Composite([
     events: Type.Array(EventRow),
     /** What the tax codes' rates make, where it is another figure than the bill's tax. */
     taxByRates: Nullable(Type.String()),
+    /** Rows that are shared over what came, and how, in words. */
+    shared: Type.Array(Type.Object({ row: Id, said: Type.String() })),
     /** The company's own dimensions, as columns of its lines. */
     dimensions: Type.Array(Type.Object({ field: DimensionField, name: Type.String(), always: Type.Boolean() })),
     /** The supplier, accounts, cost centres, tax codes and values of dimensions that it names. */

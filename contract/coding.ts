@@ -12,14 +12,20 @@ export const CodingShown = Type.Array(Type.Object({ field: CodingField, code: Ty
 
 /**
  * How a company codes what nothing else tells anything about. `roundingAccountId`: where the cents go that are left over when a foreign
- * bill is converted; null: to its largest row.
+ * bill is converted; null: to its largest row. `accrualAccountId`: what is owed for goods that came without a bill; null: none is accrued.
  */
-export const PutUsualCoding = Type.Object({ coding: CodingGiven, roundingAccountId: Type.Optional(Nullable(Id)) });
+export const PutUsualCoding = Type.Object({
+  coding: CodingGiven,
+  roundingAccountId: Type.Optional(Nullable(Id)),
+  accrualAccountId: Type.Optional(Nullable(Id)),
+});
 export const UsualCoding = Type.Object({
   coding: CodingGiven,
   shown: CodingShown,
   roundingAccountId: Nullable(Id),
   roundingAccount: Nullable(Type.String()),
+  accrualAccountId: Nullable(Id),
+  accrualAccount: Nullable(Type.String()),
 });
 export type PutUsualCoding = Static<typeof PutUsualCoding>;
 export type UsualCoding = Static<typeof UsualCoding>;

@@ -26,6 +26,8 @@ export * from './terms.ts';
 export * from './orders.ts';
 export * from './receipts.ts';
 export * from './matching.ts';
+export * from './charges.ts';
+export * from './accruals.ts';
 export * from './budgets.ts';
 export * from './suppliers.ts';
 export * from './today.ts';

@@ -14,6 +14,9 @@ const PutOrderLine = Type.Object({
   unit: Nullable(Type.String({ maxLength: 20 })),
   /** Of one unit, without tax. */
   unitPrice: DecimalText,
+  /** Of one unit, in kg and in m³: what freight may be shared by; as it is, or unknown, where it is not said. */
+  weight: Type.Optional(Nullable(DecimalText)),
+  volume: Type.Optional(Nullable(DecimalText)),
   /** Bills of it wait for what has come; as it is, or yes, where it is not said. */
   needsReceipt: Type.Optional(Type.Boolean()),
   /** What bills of it are coded with. */
@@ -60,13 +63,15 @@ export const Order = Type.Object({
   bills: Type.Array(OrderBill),
   lines: Type.Array(
     Type.Composite([
-      Type.Omit(PutOrderLine, ['id', 'needsReceipt']),
+      Type.Omit(PutOrderLine, ['id', 'needsReceipt', 'weight', 'volume']),
       Type.Object({
         id: Id,
         item: Nullable(Type.String()),
         net: Type.String(),
         shown: CodingShown,
         needsReceipt: Type.Boolean(),
+        weight: Nullable(Type.String()),
+        volume: Nullable(Type.String()),
         received: Type.String(),
         /** By all bills that are not discarded. */
         billed: Type.String(),

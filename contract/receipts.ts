@@ -30,6 +30,7 @@ export const NotBilled = Type.Object({
   withoutRate: Type.Integer(),
   lines: Type.Array(
     Type.Object({
+      /** The order’s line. */ id: Id,
       orderId: Id,
       order: Type.String(),
       supplierId: Id,

@@ -3,12 +3,13 @@ import { makePdf } from '@ledgerline/documents/maker';
 import { invoiceOf, upload } from './arrivals.ts';
 import { serve } from './server.ts';
 import { cell } from './grid.ts';
+import { portOf } from './parts.ts';
 
-const base = 'http://127.0.0.1:4392';
+const base = `http://127.0.0.1:${portOf('empty web')}`;
 let end: () => Promise<void>;
 test.beforeAll(async () => {
   test.setTimeout(180_000);
-  end = await serve({ port: 4392, smtpPort: 4393, empty: true });
+  end = await serve({ port: portOf('empty web'), smtpPort: portOf('empty mail'), empty: true });
 });
 test.afterAll(() => end());
 // A whole set-up by hand is long: some eighty steps.

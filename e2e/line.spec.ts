@@ -4,9 +4,10 @@ import nodemailer from 'nodemailer';
 import { makePdf } from '@ledgerline/documents/maker';
 import type { Invoice } from '@ledgerline/documents/invoice';
 import { invoiceOf, signIn } from './arrivals.ts';
+import { portOf } from './parts.ts';
 
 async function send(invoice: Invoice): Promise<void> {
-  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: 4391, ignoreTLS: true });
+  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: portOf('mail'), ignoreTLS: true });
   await transport.sendMail({
     from: `accounts@${invoice.supplier.domain}`,
     to: 'invoices@gardens.marrowby.example',

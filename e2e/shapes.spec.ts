@@ -3,6 +3,7 @@ import nodemailer from 'nodemailer';
 import { dec, grouped } from '@ledgerline/core/money';
 import { ciiOf, hybridOf, pileOf, ublOf } from '@ledgerline/documents/einvoice';
 import { arrival, arrivals, invoiceOf, upload } from './arrivals.ts';
+import { portOf } from './parts.ts';
 
 test('a pile becomes bills, and its pages are shared out by hand, undone, and read again', async ({ page }) => {
   await arrivals(page);
@@ -69,7 +70,7 @@ test('a hybrid whose page says another total shows both, and waits until one is 
   const invoice = invoiceOf(2, 'E2E-H1', 2);
   const wrong = { ...invoice, gross: dec(invoice.gross).plus(7).toFixed(2) };
   await arrivals(page);
-  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: 4391, ignoreTLS: true });
+  const transport = nodemailer.createTransport({ host: '127.0.0.1', port: portOf('mail'), ignoreTLS: true });
   await transport.sendMail({
     from: `accounts@${invoice.supplier.domain}`,
     to: 'invoices@gardens.marrowby.example',

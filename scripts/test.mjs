@@ -9,12 +9,12 @@ let passed = 0,
 /** What a command said, without the lines that only tell how far it is: else they push what failed out of a short log. */
 const said = (out) => out.split('\n').filter((line) => !/^\[\d+\/\d+\] /.test(line));
 /** One command of ours; what it says is shown where it fails. */
-async function step(name, args) {
+async function step(name, args, env = {}) {
   const started = Date.now();
   const child = spawn('npx', ['--no-install', ...args], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, FORCE_COLOR: '0', npm_config_loglevel: 'error' },
+    env: { ...process.env, FORCE_COLOR: '0', npm_config_loglevel: 'error', ...env },
   });
   let out = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (out += String(d)));
@@ -45,7 +45,8 @@ try {
     steps(['lint', ['eslint', '.', '--max-warnings', '0']], ['format', ['prettier', '--check', '.']]),
   ]);
   await step('unit and server tests', ['vitest', 'run']);
-  await step('browser tests', ['playwright', 'test']);
+  // They wait more than they work: each part has a Ledgerline of its own.
+  await Promise.all(['0', '1'].map((PART) => step(`browser tests, part ${Number(PART) + 1}`, ['playwright', 'test'], { PART })));
 } catch (error) {
   failed += 1;
   console.error(error instanceof Stop ? error.message : error);

@@ -7,6 +7,7 @@ import { documentRoutes } from './arrivals/document-routes.ts';
 import { arrivalRoutes } from './arrivals/routes.ts';
 import { authRoutes } from './auth/routes.ts';
 import { billRoutes } from './bills/routes.ts';
+import { chargeRoutes } from './charges/routes.ts';
 import { checkRoutes } from './checks/routes.ts';
 import { codingRoutes } from './coding/routes.ts';
 import { companyRoutes } from './companies/routes.ts';
@@ -71,6 +72,7 @@ export function makeApi(services: Services, strict = false): Api {
     orderRoutes,
     receiptRoutes,
     matchingRoutes,
+    chargeRoutes,
     budgetRoutes,
     supplierRoutes,
     accountRoutes,

@@ -17,6 +17,7 @@ const facts: Facts = {
   closed: new Set(['old-account', 'old-centre', 'old-code']),
   duplicate: null,
   hasRate: true,
+  charges: new Map(),
   addressedTo: null,
   bank: { supplier: 'Quillhaven', verified: ['GB33QUIL00000000000001'], waiting: ['GB33QUIL00000000000002'] },
   blocked: null,

@@ -1,7 +1,7 @@
 import { cellPath, priced } from '../bills/index.ts';
 import { decOrNull } from '../money/index.ts';
 import { combinationChecks } from './combinations.ts';
-import type { Check, CheckedLine, Facts } from './types.ts';
+import type { Check, CheckedLine, Facts, Found } from './types.ts';
 
 /** A check of every line: found where a line is wrong; `said` of one such row, and of many. */
 const eachLine = (
@@ -113,5 +113,27 @@ export const lineChecks: Check[] = [
     'has a tax code that is not in use on the bill’s day. Choose another',
     'have tax codes that are not in use on the bill’s day. Choose others',
   ]),
+  {
+    code: 'charge-shared',
+    scope: 'lines',
+    needs: ['charges'],
+    severity: 'stops',
+    adjustable: false,
+    settledBy: [],
+    what: 'Charges are shared over what came, to the cent',
+    run: (bill, { charges }) =>
+      bill.lines.flatMap((line, i): Found[] => {
+        const { trouble, places } = charges.get(line.id) ?? { trouble: null, places: [] };
+        return [
+          ...(trouble === null ? [] : [{ path: cellPath(line.id, 'amount'), sentence: `Row ${i + 1}, as it is shared: ${trouble}` }]),
+          ...places.map(({ goods, stops }) => ({
+            path: cellPath(line.id, 'accountId'),
+            key: goods,
+            // "Row 1 is on an account …": of its part for these goods.
+            sentence: `Row ${i + 1}, for ${goods}, ${stops.replace(/^Row \d+ /, '')}`,
+          })),
+        ];
+      }),
+  },
   ...combinationChecks,
 ];

@@ -90,6 +90,10 @@ const facts: fc.Arbitrary<Facts> = fc.record({
   gathering: fc.constantFrom(new Set<string>(), new Set(['a'])),
   duplicate: maybe(fc.constant('A-1 of 3 Nov 2026')),
   hasRate: fc.boolean(),
+  charges: fc.constantFrom<Facts['charges'][]>(
+    new Map(),
+    new Map([['l1', { trouble: '2.00 is still to be shared.', places: [{ goods: 'Pots', stops: 'Row 1 needs a cost centre.' }] }]]),
+  ),
   addressedTo: maybe(fc.constant('Marrowby Nursery Trading Ltd')),
   bank: maybe(fc.record({ supplier: name, verified: fc.array(iban, { maxLength: 2 }), waiting: fc.array(iban, { maxLength: 1 }) })),
   blocked: maybe(fc.record({ supplier: name, because: fc.constant('a claim is open') })),

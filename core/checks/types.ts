@@ -107,6 +107,8 @@ export interface Facts extends CodingFacts {
     compared: readonly Compared[];
     /** Rows that are in none of its orders, where others are. */ beside: readonly string[];
   };
+  /** Of rows that are shared over goods: why they cannot be, and what is wrong with where some of the goods are. */
+  charges: ReadonlyMap<string, { trouble: string | null; places: readonly { goods: string; stops: string }[] }>;
   /** Another of our companies, to which the page is addressed. */
   addressedTo: string | null;
   /** The chosen supplier's bank accounts: those that count, and those that wait for a second person. */

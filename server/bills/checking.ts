@@ -1,6 +1,6 @@
 import { addDays } from '@ledgerline/core/dates';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
-import { parsePath, type CodingField } from '@ledgerline/core/bills';
+import { codingOf, parsePath, type CodingField } from '@ledgerline/core/bills';
 import { runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
 import type { PostingLine } from '@ledgerline/core/posting';
 import { rateOnDay } from '@ledgerline/core/tax';
@@ -17,6 +17,7 @@ import {
   supplier,
   taxCode,
 } from '../db/schema/index.ts';
+import { chargeFacts, chargesOf, partsOf, shareAnew } from '../charges/shared.ts';
 import { orderFacts } from '../matching/facts.ts';
 import { rebind } from '../matching/rebind.ts';
 import { codingGround } from '../dimensions/facts.ts';
@@ -121,6 +122,9 @@ export async function findingsOf(
     : [];
   const taxRules = rules ?? (await taxRulesOf(db, own.id))(record.issueDate ?? today);
   const [supplierOf] = record.supplierId ? await db.select().from(supplier).where(eq(supplier.id, record.supplierId)) : [];
+  const charges = await chargesOf(db, [record.id]),
+    parts = lines.map((l) => partsOf(l, charges));
+  const ground = (await codingGround(db, own.id, parts.flat()))(record.issueDate ?? today);
   const facts: Facts = {
     baseCurrency: own.baseCurrency,
     taxRules,
@@ -132,13 +136,16 @@ export async function findingsOf(
     sender: supplierOf ? await senderOf(db, record, supplierOf) : null,
     hasRate: (await rateOn(db, own.id, record.currency, own.baseCurrency, record.issueDate ?? today)) !== null,
     addressedTo: addressee?.name ?? null,
-    ...(await codingGround(db, own.id, lines))(record.issueDate ?? today),
+    ...ground,
+    charges: await chargeFacts(db, own, record, lines, charges, ground),
     ...(await supplierFacts(db, record, supplierOf)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),
     orders: await orderFacts(db, record, lines, taxRules),
   };
-  return runChecks({ ...record, lines } as CheckedBill, facts, await settingsOf(db, own.id));
+  // A row that is shared is coded as its goods are.
+  const coded = lines.map((l, i) => ({ ...l, ...codingOf(parts[i]![0]!) }));
+  return runChecks({ ...record, lines: coded } as CheckedBill, facts, await settingsOf(db, own.id));
 }
 
 const same = (a: { code: string; path: string; key: string }) => `${a.code} ${a.path} ${a.key}`;
@@ -166,6 +173,7 @@ export async function recheck(
     today = by.now.toISOString().slice(0, 10);
   const rules = (await taxRulesOf(tx, own.id))(record.issueDate ?? today);
   await rebind(tx, record, lines, rules);
+  await shareAnew(tx, own, record, lines);
   const found = await findingsOf(tx, own, record, lines, today, rules);
   const kept = await exceptionRowsOf(tx, record.id);
   const known = new Map(kept.map((row) => [same(row), row])),

@@ -4,6 +4,7 @@ import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contr
 import { codingOf, dimensionFields, type CodingField } from '@ledgerline/core/bills';
 import { taxByRates, type CheckedBill } from '@ledgerline/core/checks';
 import { fixed } from '@ledgerline/core/money';
+import { sharedOn } from '../charges/shared.ts';
 import type { Executor } from '../db/client.ts';
 import { goingOn } from '../dimensions/going.ts';
 import { dimensionsOf } from '../dimensions/store.ts';
@@ -156,6 +157,7 @@ export async function getBill(db: Executor, own: { id: string; baseCurrency: str
     settled: await settledOn(db, id),
     events: await historyOf(db, own.id, 'bill', id),
     taxByRates: inHand ? await ratesMake(db, own.id, record, lines, today) : null,
+    shared: await sharedOn(db, id),
     dimensions: await dimensionsOf(db, own.id),
     named: await namedOn(db, record, lines, today),
     arrival: await arrivalOf(db, record.documentId),

@@ -18,12 +18,15 @@ export async function companyUsual(db: Executor, companyId: string): Promise<Par
   return Object.keys(given).length > 0 ? given : null;
 }
 
-/** Where the cents go that are left over when a foreign bill is converted; null: to its largest row. */
-export async function roundingAccount(db: Executor, companyId: string): Promise<{ id: string; name: string } | null> {
+/** What an account is kept for: the cents left over when a foreign bill is converted, or what is owed for goods that came without a bill. */
+const kept = { rounding: usualCoding.roundingAccountId, accrual: usualCoding.accrualAccountId };
+
+/** The account that a company keeps for something; null where it has none. */
+export async function keptAccount(db: Executor, companyId: string, what: keyof typeof kept): Promise<{ id: string; name: string } | null> {
   const [row] = await db
     .select({ id: ledgerAccount.id, name: sql<string>`${col(ledgerAccount.code)} || ' ' || ${col(ledgerAccount.name)}` })
     .from(usualCoding)
-    .innerJoin(ledgerAccount, eq(ledgerAccount.id, usualCoding.roundingAccountId))
+    .innerJoin(ledgerAccount, eq(ledgerAccount.id, kept[what]))
     .where(eq(usualCoding.companyId, companyId));
   return row ?? null;
 }
@@ -31,12 +34,15 @@ export async function roundingAccount(db: Executor, companyId: string): Promise<
 /** The same, as people see it. */
 export async function showUsual(db: Executor, companyId: string): Promise<UsualCoding> {
   const coding = await usualOf(db, companyId),
-    rounding = await roundingAccount(db, companyId);
+    rounding = await keptAccount(db, companyId, 'rounding'),
+    accrual = await keptAccount(db, companyId, 'accrual');
   return {
     coding,
     shown: shownOf(coding, await namedIn(db, companyId, [coding])),
     roundingAccountId: rounding?.id ?? null,
     roundingAccount: rounding?.name ?? null,
+    accrualAccountId: accrual?.id ?? null,
+    accrualAccount: accrual?.name ?? null,
   };
 }
 
@@ -54,10 +60,16 @@ export const setUsual = command({ body: PutUsualCoding, may: 'settings:edit', su
     coding = codingOf(input.coding as Partial<Coding>);
   const state = async (of: Coding) => ({
     ...(await said(tx, companyId, of)),
-    rounding: (await roundingAccount(tx, companyId))?.name ?? null,
+    rounding: (await keptAccount(tx, companyId, 'rounding'))?.name ?? null,
+    accrual: (await keptAccount(tx, companyId, 'accrual'))?.name ?? null,
   });
   const before = await state(hand.subject);
-  const put = { ...coding, ...(input.roundingAccountId === undefined ? {} : { roundingAccountId: input.roundingAccountId }) };
+  const { roundingAccountId, accrualAccountId } = input;
+  const put = {
+    ...coding,
+    ...(roundingAccountId === undefined ? {} : { roundingAccountId }),
+    ...(accrualAccountId === undefined ? {} : { accrualAccountId }),
+  };
   await tx
     .insert(usualCoding)
     .values({ companyId, ...put })

@@ -15,7 +15,7 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   bill_line_cost_centre: [422, ofOthers],
   bill_line_tax_code: [422, ofOthers],
   ...Object.fromEntries(
-    ['bill_line', 'journal_line', 'coding_rule', 'supplier', 'usual_coding', 'order_line'].flatMap((table) =>
+    ['bill_line', 'journal_line', 'coding_rule', 'supplier', 'usual_coding', 'order_line', 'charge_share'].flatMap((table) =>
       [...dimensionFields, 'dimensions_fit'].map((of) => [`${table}_${of}`, [422, ofOthers] as const]),
     ),
   ),
@@ -23,6 +23,9 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
     [
       'usual_coding_account',
       'usual_coding_rounding_account',
+      'usual_coding_accrual_account',
+      'charge_share_account',
+      'charge_share_cost_centre',
       'usual_coding_cost_centre',
       'usual_coding_tax_code',
       'item_account',
@@ -35,6 +38,8 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
     ].map((name) => [name, [422, ofOthers] as const]),
   ),
   purchase_order_number: [409, 'There is an order of this number already.'],
+  order_line_weighs: [422, 'A weight and a volume are zero or more.'],
+  charge_of_bill: [422, ofOthers],
   order_line_figures: [422, 'A quantity is above zero, a price zero or more.'],
   receipt_line_order_line: [409, 'Something of this line has come or was billed. Close the order instead.'],
   line_match_order_line: [409, 'Something of this line has come or was billed. Close the order instead.'],

@@ -2,6 +2,8 @@ import type pg from 'pg';
 
 /** Tables to which the application only adds: nobody who gets in through it changes or removes what stands there. */
 const onlyAdded = [
+  'accrual',
+  'accrual_line',
   'bill_note',
   'event',
   'file',

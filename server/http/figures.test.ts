@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { takeFile } from '../imports/service.ts';
 import { newOrder } from '../orders/service.ts';
+import { newReceipt } from '../receipts/service.ts';
 import { clientOf } from '../testing/client.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 
@@ -232,6 +233,13 @@ describe('every question, on a world worked out by hand', () => {
     expect(one.lines.map((l: { received: string; billed: string }) => [l.received, l.billed])).toEqual([['0', '0'], ['0', '0']]); // prettier-ignore
     const beside = await get('Ines', `/bills/${id['F-8']}/orders`, '/bills/:id/orders');
     expect([beside.lines, beside.rows, beside.debit]).toEqual([[], [], null]);
+    // Two of the first line came: 8.00. A row of a bill is shared over nothing so far.
+    await newReceipt.perform(world.services, await world.as('Ines Okafor'), {}, { orderId: order.id, number: 'GR-1', receivedOn: '2026-11-21', note: null, lines: [{ orderLineId: one.lines[0].id, quantity: '2' }] }); // prettier-ignore
+    expect((await get('Ines', '/goods?q=GR-1')).goods).toMatchObject([{ order: 'PO-1', quantity: '2', value: '8.00', shown: [] }]);
+    const [row] = await world.rows(`select id from bill_line where bill_id = $1 order by position limit 1`, id['F-8']);
+    const shares = await get('Ines', `/bills/${id['F-8']}/rows/${row['id']}/shares`, '/bills/:id/rows/:row/shares');
+    expect(shares).toEqual({ basis: null, baseCurrency: 'GBP', goods: [], suggested: [] });
+    expect(await get('Ines', '/accruals?on=2026-11-30')).toMatchObject({ backOn: '2026-12-01', account: null, posted: [], total: '8.00', lines: [{ order: 'PO-1', place: 1, amount: '8.00' }] }); // prettier-ignore
     expect(await get('Ines', '/received-not-billed?on=2026-11-20')).toMatchObject({ total: '0.00', lines: [] });
     expect(await get('Halina', '/matching')).toMatchObject({ pricePercent: '0', which: 'stricter', passes: false });
     expect(await get('Ines', '/terms')).toEqual({ terms: [] });
@@ -290,10 +298,11 @@ describe('every question, on a world worked out by hand', () => {
     });
   });
   it('the event log, newest first, whole', async () => {
-    const { events } = await get('Halina', '/events?limit=3');
+    const { events } = await get('Halina', '/events?limit=4');
     expect(
       events.map((e: { verb: string; subject: string; person: string; source: string }) => [e.subject, e.verb, e.person, e.source]),
     ).toEqual([
+      ['order', 'received', 'Ines Okafor', 'test'],
       ['order', 'made', 'Ines Okafor', 'test'],
       ['entry', 'posted', 'Halina Voss', 'test'],
       ['bill', 'posted', 'Halina Voss', 'test'],

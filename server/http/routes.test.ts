@@ -99,6 +99,7 @@ const filled = (path: string): string =>
     .replace(':sha', '0'.repeat(64))
     .replace(':page', '1')
     .replace(':number', '1')
+    .replace(':row', zero)
     .replace(':code', 'duplicate')
     .replace(':field', 'dimension1')
     .replace(':step', 'tax');
@@ -179,6 +180,7 @@ describe('all routes', () => {
       'post /bills/:id/without-order': { rowVersion: 1, without: true },
       'post /bills/:id/await-receipt': { rowVersion: 1 },
       'post /bills/:id/debit-note': { rowVersion: 1 },
+      'post /bills/:id/share-charge': { rowVersion: 1, row: crypto.randomUUID(), basis: null, goods: [] },
       'put /terms/:id': { code: 'X', name: 'X', terms: 'net 30', alsoCalled: null, active: true },
       'post /bills/:id/here': {},
       'delete /bills/:id/here': {},

@@ -1,13 +1,15 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { stopsCoding } from '@ledgerline/core/checks';
+import { dec, sum } from '@ledgerline/core/money';
 import { bearerOf, journalOf, type Journal } from '@ledgerline/core/posting';
 import type { Company, JournalPreview } from '@ledgerline/contract';
 import { taxRulesOf } from '../bills/checking.ts';
 import { asLine } from '../bills/show.ts';
 import { rateOn, type BillRecord } from '../bills/store.ts';
+import { chargesOf, partsOf, type Charges } from '../charges/shared.ts';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
-import { roundingAccount } from '../coding/usual.ts';
+import { keptAccount } from '../coding/usual.ts';
 import { codingGround } from '../dimensions/facts.ts';
 import { dimensionsSaid, namesOn } from '../dimensions/store.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -28,6 +30,7 @@ interface Ground {
   /** By currency and day. */
   rates: Map<string, string | null>;
   lines: Map<string, (typeof billLine.$inferSelect)[]>;
+  charges: Charges;
   coding: Awaited<ReturnType<typeof codingGround>>;
 }
 const rateKey = (bill: BillRecord, entryDate: string): string => `${bill.currency} ${bill.issueDate ?? entryDate}`;
@@ -64,14 +67,23 @@ async function groundOf(
     )
     .orderBy(billLine.position);
   for (const line of all) lines.get(line.billId)!.push(line);
+  const charges = await chargesOf(
+    db,
+    bills.map((b) => b.id),
+  );
   return {
     suppliers: new Map(known.map((s) => [s.id, s.name])),
     payableId: payable.id,
-    roundingId: (await roundingAccount(db, company.id))?.id ?? null,
+    roundingId: (await keptAccount(db, company.id, 'rounding'))?.id ?? null,
     rules: await taxRulesOf(db, company.id),
     rates,
     lines,
-    coding: await codingGround(db, company.id, all),
+    charges,
+    coding: await codingGround(
+      db,
+      company.id,
+      all.flatMap((l) => partsOf(l, charges)),
+    ),
   };
 }
 
@@ -109,15 +121,25 @@ function journalFor(one: BillRecord, ground: Ground, baseCurrency: string, entry
   const rate = ground.rates.get(rateKey(one, entryDate));
   if (!rate) throw new Refusal(422, `${name}: there is no exchange rate from ${one.currency} to ${baseCurrency}.`);
   const rules = ground.rules(one.issueDate ?? entryDate);
-  const lines = ground.lines.get(one.id)!.flatMap((line, i) => {
-    if (line.kind === 'text') return [];
-    const rule = line.taxCodeId ? rules.get(line.taxCodeId) : undefined;
-    if (!line.accountId || !rule || line.amount === null) throw new Refusal(422, `${name}: row ${i + 1} is not coded.`);
-    const { id, description, amount, accountId } = line;
-    return [{ id, description, amount, accountId, bearer: bearerOf(line), rule }];
+  const rows = ground.lines.get(one.id)!,
+    parts = rows.map((line) => partsOf(line, ground.charges));
+  const lines = parts.flatMap((of, i) => {
+    const { amount: whole } = rows[i]!;
+    // The checks hold a bill back that is not shared to the cent; this is the last look.
+    if (of.length > 1 && !sum(of.map((p) => dec(p.amount!))).eq(whole!))
+      throw new Refusal(422, `${name}: what row ${i + 1} is shared into is not its amount.`);
+    return of.flatMap((line) => {
+      if (line.kind === 'text') return [];
+      const rule = line.taxCodeId ? rules.get(line.taxCodeId) : undefined;
+      if (!line.accountId || !rule || line.amount === null) throw new Refusal(422, `${name}: row ${i + 1} is not coded.`);
+      const { id, description, amount, accountId } = line;
+      return [{ id, description, amount, accountId, bearer: bearerOf(line), rule }];
+    });
   });
   // The lists may have changed since the bill was sent on.
-  const stops = stopsCoding(ground.lines.get(one.id)!.map(asLine), ground.coding(one.issueDate ?? entryDate));
+  const coding = ground.coding(one.issueDate ?? entryDate);
+  const stops =
+    stopsCoding(parts.map((of) => asLine(of[0]!)), coding) ?? stopsCoding(parts.flatMap((of) => of.slice(1)).map(asLine), coding); // prettier-ignore
   if (stops) throw new Refusal(422, `${name} cannot be posted as it is coded: ${stops}`);
   const supplierName = ground.suppliers.get(one.supplierId)!;
   try {

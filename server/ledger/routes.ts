@@ -1,4 +1,7 @@
 import {
+  Accrual,
+  AccrualQuery,
+  Changed,
   EntriesFileQuery,
   EntriesQuery,
   Entry,
@@ -15,6 +18,7 @@ import {
 } from '@ledgerline/contract';
 import { decodeCursor, nextOf } from '../http/cursor.ts';
 import type { Api } from '../http/define.ts';
+import { accrualOn, postAccrual } from './accruals.ts';
 import { openYear, setPeriod } from './periods.ts';
 import { postBills } from './posting.ts';
 import { entryTable } from './file.ts';
@@ -110,6 +114,17 @@ export function ledgerRoutes(api: Api): void {
     async ({ services, caller, query }) =>
       savedAs(services, await taxTable(db, caller.company.id, query.from, query.to), query.format, `tax ${query.from} to ${query.to}`),
   );
+  api.query(
+    {
+      path: '/accruals',
+      access: 'ledger:see',
+      summary: 'What had come by the end of a month and was not billed: posted for it, and still to be',
+      query: AccrualQuery,
+      answer: Accrual,
+    },
+    ({ caller, query }) => accrualOn(db, caller.company, query.on),
+  );
+  api.command({ method: 'post', path: '/accruals', summary: 'Post it, and take it back the day after', answer: Changed }, postAccrual);
   api.query({ path: '/periods', access: 'ledger:see', summary: 'Periods, open and closed', answer: PeriodList }, ({ caller }) =>
     listPeriods(db, caller.company.id),
   );

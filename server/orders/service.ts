@@ -25,11 +25,13 @@ const columnsOf = ({ number, supplierId, orderDate, currency, note, active }: Pu
 
 /** Writes an order's lines in their order: those that are named stay what they are, others are new, the rest goes. */
 async function keepLines(tx: Executor, companyId: string, orderId: string, lines: PutOrder['lines']): Promise<void> {
-  for (const [i, { quantity, unitPrice }] of lines.entries()) {
+  for (const [i, { quantity, unitPrice, weight, volume }] of lines.entries()) {
     const wrong = (path: string, sentence: string) =>
       new Refusal(422, `Line ${i + 1}: ${sentence}`, [{ path: `lines.${i}.${path}`, sentence }]);
     if (dec(quantity).lte(0)) throw wrong('quantity', 'A quantity is above zero.');
     if (dec(unitPrice).lt(0)) throw wrong('unitPrice', 'A price is zero or more.');
+    if (weight && dec(weight).lt(0)) throw wrong('weight', 'A weight is zero or more.');
+    if (volume && dec(volume).lt(0)) throw wrong('volume', 'A volume is zero or more.');
   }
   const own = await tx.select({ id: orderLine.id }).from(orderLine).where(eq(orderLine.orderId, orderId)).for('update');
   const known = new Set(own.map((l) => l.id));
@@ -46,7 +48,10 @@ async function keepLines(tx: Executor, companyId: string, orderId: string, lines
       .update(orderLine)
       .set({ position: -1 - i })
       .where(eq(orderLine.id, id));
-  for (const [position, { id, itemId, code, description, quantity, unit, unitPrice, needsReceipt, coding }] of lines.entries()) {
+  for (const [
+    position,
+    { id, itemId, code, description, quantity, unit, unitPrice, weight, volume, needsReceipt, coding },
+  ] of lines.entries()) {
     const put = {
       position,
       itemId,
@@ -55,6 +60,8 @@ async function keepLines(tx: Executor, companyId: string, orderId: string, lines
       quantity,
       unit: unit?.trim() || null,
       unitPrice,
+      ...(weight === undefined ? {} : { weight }),
+      ...(volume === undefined ? {} : { volume }),
       ...(needsReceipt === undefined ? {} : { needsReceipt }),
       ...codingOf(coding as Partial<Coding>),
     };
@@ -73,6 +80,9 @@ function said(order: Order): Record<string, unknown> {
         `line ${i + 1}`,
         [
           `${dec(l.quantity).toFixed()} ${l.unit ?? ''} ${l.description} at ${l.unitPrice}`.replace(/ +/g, ' '),
+          ...(l.weight ? [`${l.weight} kg each`] : []),
+          ...(l.volume ? [`${l.volume} m³ each`] : []),
+          ...(l.needsReceipt ? [] : ['billed without a receipt']),
           ...l.shown.map((s) => s.code),
         ].join(' · '),
       ]),

@@ -139,6 +139,8 @@ export async function findOrder(db: Executor, companyId: string, id: string): Pr
       quantity: l.quantity,
       unit: l.unit,
       unitPrice: l.unitPrice,
+      weight: l.weight,
+      volume: l.volume,
       needsReceipt: l.needsReceipt,
       received: received.get(l.id) ?? '0',
       billed: billed.get(l.id) ?? '0',

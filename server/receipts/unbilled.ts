@@ -5,6 +5,7 @@ import { rateOn } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 
 interface Row extends Record<string, unknown> {
+  id: string;
   orderId: string;
   order: string;
   supplierId: string;
@@ -35,7 +36,7 @@ export async function receivedNotBilled(db: Executor, own: { id: string; baseCur
         and exists (select 1 from journal_entry e where e.source_type = 'bill' and e.source_id = b.id and e.reverses is null and e.entry_date <= ${on}::date
           and not exists (select 1 from journal_entry v where v.reverses = e.id and v.entry_date <= ${on}::date))
       group by 1)
-    select o.id as "orderId", o.number as "order", s.id as "supplierId", s.name as supplier, o.currency, l.position + 1 as place, l.description, l.unit,
+    select l.id, o.id as "orderId", o.number as "order", s.id as "supplierId", s.name as supplier, o.currency, l.position + 1 as place, l.description, l.unit,
       c.quantity::text as received, greatest(coalesce(b.quantity, 0), 0)::text as billed, l.unit_price::text as price
     from came c join order_line l on l.id = c.id join purchase_order o on o.id = l.order_id join supplier s on s.id = o.supplier_id
       left join billed b on b.id = c.id

@@ -14,6 +14,8 @@ export interface OrderWish {
     code?: string;
     needsReceipt?: boolean;
     account?: string;
+    centre?: string;
+    weight?: string;
   }[];
 }
 let made = 0;
@@ -34,7 +36,8 @@ export async function orderOf(
     unit: l.unit ?? 'pc',
     unitPrice: l.unitPrice ?? '0.22',
     needsReceipt: l.needsReceipt ?? true,
-    coding: { accountId: own.account(l.account ?? '6000'), costCentreId: own.centre('200'), taxCodeId: own.taxCode('S20').id },
+    weight: l.weight ?? null,
+    coding: { accountId: own.account(l.account ?? '6000'), costCentreId: own.centre(l.centre ?? '200'), taxCodeId: own.taxCode('S20').id },
   }));
   const { id } = await world.run(newOrder, await world.as('Ines Okafor'), {}, {
     number,

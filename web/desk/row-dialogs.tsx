@@ -3,6 +3,7 @@ import type { Choice } from '@ledgerline/contract';
 import { splitRow } from '@ledgerline/core/bills';
 import { inSentence } from '@ledgerline/core/checks';
 import { usePlace } from '../app/company';
+import { ShareDialog } from '../charges/dialog';
 import { ChoiceField } from '../ui/choice-field';
 import { Dialog, DialogEnd } from '../ui/dialog';
 import { price } from '../ui/format';
@@ -13,7 +14,7 @@ import type { Desk } from './use-desk';
 
 /** What is asked about a row. */
 export interface RowQuestion {
-  what: 'split' | 'rule' | 'item';
+  what: 'split' | 'rule' | 'item' | 'share';
   row: number;
 }
 
@@ -23,6 +24,7 @@ export function RowDialogs({ desk, asked, close }: { desk: Desk; asked: RowQuest
     line = asked && bill.lines[asked.row];
   if (!asked || !line) return null;
   if (asked.what === 'rule') return <RowRule desk={desk} row={asked.row} close={close} />;
+  if (asked.what === 'share') return <ShareDialog desk={desk} row={asked.row} close={close} />;
   if (asked.what === 'item') return <ItemDialog desk={desk} row={asked.row} close={close} />;
   return (
     <SplitDialog

@@ -1,4 +1,4 @@
-import type { Entry, EntryList, PeriodList, TaxLines, TaxSummary, Trail } from '@ledgerline/contract';
+import type { Accrual, Entry, EntryList, PeriodList, TaxLines, TaxSummary, Trail } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
 export const ledgerApi = api.injectEndpoints({
@@ -28,6 +28,14 @@ export const ledgerApi = api.injectEndpoints({
         params: { ...params, ...(pageParam ? { cursor: pageParam } : {}) },
       }),
       providesTags: [list('entry')],
+    }),
+    accrual: b.query<Accrual, Of<{ on: string }>>({
+      query: ({ company, on }) => ({ url: at(company, '/accruals'), params: { on } }),
+      providesTags: ['order', 'bill', list('entry')],
+    }),
+    postAccrual: b.mutation<{ id: string }, Of<{ on: string; total: string }>>({
+      query: ({ company, ...body }) => ({ url: at(company, '/accruals'), method: 'POST', body }),
+      invalidatesTags: [list('entry'), 'period', 'order'],
     }),
     periods: b.query<PeriodList, Of>({ query: ({ company }) => at(company, '/periods'), providesTags: ['period'] }),
     setPeriod: b.mutation<void, Of<{ year: number; month: number; open: boolean }>>({

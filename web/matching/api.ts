@@ -1,7 +1,7 @@
 import type { Bill, BillOrders, MatchingRules } from '@ledgerline/contract';
 import { api, at, list, type Of } from '../app/api';
 
-export type MatchStep = 'match' | 'without-order' | 'await-receipt' | 'debit-note';
+export type MatchStep = 'match' | 'without-order' | 'await-receipt' | 'debit-note' | 'share-charge';
 
 export const matchingApi = api.injectEndpoints({
   overrideExisting: 'throw',

@@ -20,10 +20,12 @@ const newLine = (): Line => ({
   quantity: '1',
   unit: null,
   unitPrice: '0',
+  weight: null,
+  volume: null,
   needsReceipt: true,
   coding: noCoding(),
 });
-const lineOf = ({ id, itemId, code, description, quantity, unit, unitPrice, needsReceipt, coding }: Order['lines'][number]): Line => ({
+const lineOf = ({
   id,
   itemId,
   code,
@@ -31,6 +33,20 @@ const lineOf = ({ id, itemId, code, description, quantity, unit, unitPrice, need
   quantity,
   unit,
   unitPrice,
+  weight,
+  volume,
+  needsReceipt,
+  coding,
+}: Order['lines'][number]): Line => ({
+  id,
+  itemId,
+  code,
+  description,
+  quantity,
+  unit,
+  unitPrice,
+  weight,
+  volume,
   needsReceipt,
   coding: { ...noCoding(), ...coding },
 });
@@ -107,7 +123,11 @@ function Lines({ form, order }: { form: UseFormReturn<PutOrder>; order: Order | 
                 <X size={14} aria-hidden />
               </button>
             </div>
-            <FormTick form={form} name={`lines.${i}.needsReceipt`} label="Bills of it wait for what has come" />
+            <div className="grid grid-cols-[120px_120px_1fr] items-end gap-x-2">
+              <FormField form={form} name={`lines.${i}.weight`} label="Weight of one, kg" empty="null" />
+              <FormField form={form} name={`lines.${i}.volume`} label="Volume of one, m³" empty="null" />
+              <FormTick form={form} name={`lines.${i}.needsReceipt`} label="Bills of it wait for what has come" />
+            </div>
             <div className="grid grid-cols-3 gap-x-2">
               {coding.map(([of, choices, label]) => (
                 <FormChoice

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { AccrualStrip } from '../ledger/accrual';
 import { amountOf } from '../matching/said';
 import { money, todayIso } from '../ui/format';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
@@ -35,6 +36,7 @@ export function NotBilledPage() {
           </span>
         </label>
       </Head>
+      <AccrualStrip on={on} at={at} />
       <div className="min-h-0 grow overflow-auto">
         {error ? (
           <Trouble sentence={sentenceOf(error)} />
@@ -57,7 +59,7 @@ export function NotBilledPage() {
             </thead>
             <tbody>
               {currentData.lines.map((l) => (
-                <tr key={`${l.orderId} ${l.place}`} className="border-b hair">
+                <tr key={l.id} className="border-b hair">
                   <td className="plain !pl-6 max-w-60 truncate">{l.supplier}</td>
                   <td className="plain">
                     <Link className="hover:underline" to={`/orders/${l.orderId}`}>

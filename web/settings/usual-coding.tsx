@@ -22,6 +22,7 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
   const { form, submit, trouble } = useSchemaForm(PutUsualCoding, {
     coding: Object.fromEntries(codingFields.map((field) => [field, usual.coding[field] ?? null])),
     roundingAccountId: usual.roundingAccountId,
+    accrualAccountId: usual.accrualAccountId,
   });
   const shown = (field: string) => {
     const one = usual.shown.find((s) => s.field === field);
@@ -64,6 +65,10 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
         />
         <p className="col-span-2 self-end pb-1.5 text-[12px] quiet">
           Takes the pennies left over when amounts are converted. Without one the largest row takes them.
+        </p>
+        <FormChoice form={form} name="accrualAccountId" label="Received, not billed" of="all-accounts" shown={usual.accrualAccount} />
+        <p className="col-span-2 self-end pb-1.5 text-[12px] quiet">
+          What is owed at the end of a month for goods that came without a bill. Needed to post it.
         </p>
       </div>
       {can('settings:edit') && (

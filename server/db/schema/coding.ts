@@ -55,6 +55,8 @@ export const usualCoding = pgTable(
     ...dimensionColumns(),
     /** Where the cents go that are left over when a foreign bill is converted; null: to its largest row. */
     roundingAccountId: uuid('rounding_account_id'),
+    /** What is owed for goods that came without a bill; null: none is accrued. */
+    accrualAccountId: uuid('accrual_account_id'),
   },
   (t) => [
     foreignKey({
@@ -66,6 +68,11 @@ export const usualCoding = pgTable(
       columns: [t.roundingAccountId, t.companyId],
       foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
       name: 'usual_coding_rounding_account',
+    }),
+    foreignKey({
+      columns: [t.accrualAccountId, t.companyId],
+      foreignColumns: [ledgerAccount.id, ledgerAccount.companyId],
+      name: 'usual_coding_accrual_account',
     }),
     foreignKey({
       columns: [t.costCentreId, t.companyId],

@@ -16,3 +16,5 @@ export * from './terms.ts';
 export * from './budgets.ts';
 export * from './orders.ts';
 export * from './matching.ts';
+export * from './charges.ts';
+export * from './accruals.ts';

@@ -44,6 +44,7 @@ export const receiptLine = pgTable(
   },
   (t) => [
     unique('receipt_line_once').on(t.receiptId, t.orderLineId),
+    unique('receipt_line_of_company').on(t.id, t.companyId),
     index('receipt_line_order').on(t.orderLineId),
     foreignKey({
       columns: [t.receiptId, t.companyId],

@@ -51,6 +51,9 @@ export const orderLine = pgTable(
     unit: text('unit'),
     /** Of one unit, without tax. */
     unitPrice: numeric('unit_price').notNull(),
+    /** Of one unit, in kg and in m³. */
+    weight: numeric('weight'),
+    volume: numeric('volume'),
     /** Bills of it wait for what has come; without this they are held against the order alone. */
     needsReceipt: boolean('needs_receipt').notNull().default(true),
     accountId: uuid('account_id'),

@@ -3,7 +3,7 @@ import { keyOf, lists } from '@ledgerline/core/imports';
 import { orderNumber } from '@ledgerline/core/matching';
 import { costCentre, ledgerAccount, orderLine, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
 import { accountIds, centreIds, supplierIds, taxCodeIds } from './ids.ts';
-import { idOf, text, type Writer } from './types.ts';
+import { flag, idOf, text, type Writer } from './types.ts';
 import { upsert } from './upsert.ts';
 
 const spec = lists.orders;
@@ -14,7 +14,7 @@ export const orderWriter: Writer = {
   table: orderLine,
   subject: 'order',
   noted: (v) => `${text(v['number'])}, line ${text(v['line'])}`,
-  fresh: () => ({ code: null, unit: null, account: null, costCentre: null, taxCode: null }),
+  fresh: () => ({ code: null, unit: null, weight: null, volume: null, needsReceipt: true, account: null, costCentre: null, taxCode: null }),
   async current(tx, companyId) {
     const rows = await tx
       .select({
@@ -33,8 +33,10 @@ export const orderWriter: Writer = {
       .leftJoin(taxCode, eq(taxCode.id, orderLine.taxCodeId))
       .where(eq(orderLine.companyId, companyId));
     return new Map(
-      rows.map(({ l: { id, position, code, description, quantity, unit, unitPrice }, o: { number, orderDate, currency }, ...named }) => {
-        const values = { number, orderDate, currency, line: String(position + 1), code, description, quantity, unit, unitPrice, ...named };
+      rows.map(({ l: { id, position, ...line }, o: { number, orderDate, currency }, ...named }) => {
+        const { code, description, quantity, unit, unitPrice, weight, volume, needsReceipt } = line;
+        const own = { code, description, quantity, unit, unitPrice, weight, volume, needsReceipt };
+        const values = { number, orderDate, currency, line: String(position + 1), ...own, ...named };
         return [keyOf(spec, values), { id, values }];
       }),
     );
@@ -86,6 +88,9 @@ export const orderWriter: Writer = {
         quantity: text(v['quantity'])!,
         unit: text(v['unit']),
         unitPrice: text(v['unitPrice'])!,
+        weight: text(v['weight']),
+        volume: text(v['volume']),
+        needsReceipt: flag(v['needsReceipt']),
         accountId: idOf(ids, 'account', v['account']),
         costCentreId: idOf(ids, 'cost-centre', v['costCentre']),
         taxCodeId: idOf(ids, 'tax-code', v['taxCode']),

@@ -40,7 +40,7 @@ export function Foot({ desk, grid }: { desk: Desk; grid: Grid }) {
         ))}
         <td className="border-t hair" />
       </tr>
-      {bill.lines.some((l) => l.further || columns.some((c) => isChoice(c) && l.marks[c.id])) && (
+      {(bill.shared.length > 0 || bill.lines.some((l) => l.further || columns.some((c) => isChoice(c) && l.marks[c.id]))) && (
         <tr className="text-[13px]">
           <td className="border-t hair" />
           <td colSpan={columns.length + 1} className="h-7 truncate border-t hair px-1.5">
@@ -58,6 +58,13 @@ const Quiet = ({ children }: { children: ReactNode }) => <span className="quiet"
 /** Why the cell in hand is coded so, or what it may be coded with; of other cells what else the page says in their row. */
 function Said({ desk, row, column }: { desk: Desk; row: number; column: Column }) {
   const line = desk.bill.lines[row];
+  const shared = line?.kind === 'charge' ? desk.bill.shared.find((s) => s.row === line.id) : undefined;
+  if (shared)
+    return (
+      <>
+        <Quiet>Row {row + 1} is</Quiet> {shared.said} <Quiet>(Alt+P shows how)</Quiet>
+      </>
+    );
   const coded = line?.marks[column.id];
   const offer = coded?.rivals?.[0];
   const named = offer && desk.choiceOf(offer.value);

@@ -11,8 +11,8 @@ export interface RowActs {
   selectRows(row: number, extend: boolean): void;
   insert(row: number, where: 'above' | 'below'): void;
   move(row: number, by: -1 | 1): void;
-  /** Splits it, lays down how lines like it are coded, or has it take an item: each by a dialog. */ ask(
-    what: 'split' | 'rule' | 'item',
+  /** Splits it, lays down how lines like it are coded, has it take an item, or shares it over what came: each by a dialog. */ ask(
+    what: 'split' | 'rule' | 'item' | 'share',
     row: number,
   ): void;
   join(row: number): void;
@@ -45,6 +45,9 @@ export function RowMenu({ index, line, acts, last }: { index: number; line: Bill
         ...kind('Make it goods or a service', 'line', line.kind === 'text'),
         ...kind('Make it a charge', 'charge', line.kind === 'line'),
         ...kind('Make it text alone', 'text', line.kind === 'charge'),
+        ...(line.kind === 'charge'
+          ? [{ text: 'Share over what came …', key: 'Alt+P', run: () => acts.ask('share', index), off: line.amount === null }]
+          : []),
         null,
         { text: 'Remove', key: 'Alt+Delete', run: () => acts.remove(index) },
       ]}

@@ -32,6 +32,7 @@ const kinds = { line: '', charge: '+', text: '¶' };
 /** One row of the grid: its number, its cells, and what can be done with it. */
 export function Row({ desk, grid, line, index, fails, holds, height, wants, acts }: Props) {
   const { selection, block, columns } = grid;
+  const shared = desk.bill.shared.find((s) => s.row === line.id);
   const inRows = block !== null && index >= block.top && index <= block.bottom;
   return (
     <tr className="group border-t hair" style={{ height }} data-row={index} aria-rowindex={index + 2}>
@@ -42,7 +43,7 @@ export function Row({ desk, grid, line, index, fails, holds, height, wants, acts
           fails
             ? `The row’s own figures make ${fails}`
             : line.kind === 'charge'
-              ? 'A charge'
+              ? `A charge${shared ? `, ${shared.said}` : ''}`
               : line.kind === 'text'
                 ? 'Text alone'
                 : holds

@@ -39,6 +39,7 @@ const aBill = (id: string): Bill => ({
   madeFrom: null,
   dimensions: [],
   taxByRates: null,
+  shared: [],
   turn: null,
   assignee: null,
   asideUntil: null,

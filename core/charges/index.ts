@@ -1,0 +1,1 @@
+export { bases, shareTrouble, sharesOf, weightOf, type Basis, type Goods } from './shares.ts';
