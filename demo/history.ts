@@ -10,6 +10,7 @@ import type { Master } from './load.ts';
 import { rates } from './master.ts';
 import { seeded } from '@ledgerline/documents/random';
 import { suppliers } from '@ledgerline/documents/suppliers';
+import { prefix } from './invoices.ts';
 
 interface Past {
   invoice: Invoice;
@@ -22,7 +23,7 @@ export function past(today: string): Past[] {
   const random = seeded(20261123);
   const all: Past[] = [];
   for (const [s, supplier] of suppliers.entries()) {
-    let number = 1000 + s * 211;
+    let number = 10_000 + s * 211;
     const pace = supplier.every * 0.66;
     for (
       let day = addDays(today, -728 + random.int(0, supplier.every));
@@ -32,7 +33,7 @@ export function past(today: string): Past[] {
       number += random.int(1, 9);
       const kind = random.next() < 0.03 ? 'credit-note' : 'invoice';
       const invoice = makeInvoice(supplier, random, {
-        number: `${supplier.name.replace(/[^A-Z]/g, '').slice(0, 2)}${number}`,
+        number: `${prefix(supplier.name)}-${number}`,
         issueDate: day,
         kind,
         charge: random.next() < 0.2,

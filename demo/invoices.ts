@@ -14,7 +14,8 @@ export interface FirstInvoices {
   doubtful: Invoice[];
   shapes: { both: Invoice; page: Invoice; pile: Invoice[]; photo: Invoice };
 }
-const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
+/** What the numbers of a supplier's invoices begin with. */
+export const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
 
 /** The same for the same day: what was ordered is known before they come. */
 export function firstInvoices(today: string): FirstInvoices {

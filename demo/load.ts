@@ -18,6 +18,7 @@ import {
   person,
   supplier,
   taxCode,
+  usualCoding,
 } from '@ledgerline/server/db/schema/index';
 import type { Services } from '@ledgerline/server/services';
 import { transaction } from '@ledgerline/server/events/record';
@@ -93,6 +94,8 @@ export async function writeMaster(db: Executor, today: string): Promise<Master> 
           .returning()
       ).map((a) => [a.code, a.id]),
     );
+    // Goods that came without a bill are owed among the accruals.
+    await db.insert(usualCoding).values({ companyId, accrualAccountId: accountIds.get('2230')! });
     const centreIds = new Map(
       (
         await db

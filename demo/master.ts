@@ -178,19 +178,19 @@ export const items: {
 /** What may be spent in a month: account, cost centre (null: all together), pounds or euros. */
 export const budgets: [account: string, centre: string | null, monthly: string][] = [
   ['6110', '200', '9000'],
-  ['6540', '200', '5000'],
-  ['6440', '250', '3800'],
-  ['6410', '210', '2500'],
-  ['6400', '120', '1750'],
-  ['6400', null, '2400'],
-  ['6040', '230', '2200'],
-  ['6140', '210', '1000'],
+  ['6540', '200', '6300'],
+  ['6440', '250', '4800'],
+  ['6410', '210', '3200'],
+  ['6400', '120', '2200'],
+  ['6400', null, '3000'],
+  ['6040', '230', '2800'],
+  ['6140', '210', '1300'],
   ['6160', '210', '1500'],
-  ['6800', '110', '4500'],
-  ['6710', '520', '2600'],
-  ['6930', '600', '5200'],
-  ['6760', '620', '3600'],
-  ['7030', '500', '1000'],
+  ['6800', '110', '5600'],
+  ['6710', '520', '3300'],
+  ['6930', '600', '6500'],
+  ['6760', '620', '4500'],
+  ['7030', '500', '1300'],
 ];
 /** Of the company's fixed assets: code, name, account, in use from, serial number, place. */
 export const assets: [code: string, name: string, account: string, since: string, serial: string, place: string][] = [

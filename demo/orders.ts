@@ -32,6 +32,14 @@ interface Order {
   lines: Line[];
 }
 
+/** What one of something weighs and takes up, where its name says so: "Compost, 80 l" is 0.08 m³ of half a kilo a litre. */
+function heft(text: string): { weight: string | null; volume: string | null } {
+  const litres = /(\d+) l\b/.exec(text)?.[1],
+    kilos = /(\d+) kg\b/.exec(text)?.[1];
+  if (litres) return { weight: dec(litres).div(2).toFixed(), volume: dec(litres).div(1000).toFixed() };
+  return { weight: kilos ?? null, volume: kilos ? dec(kilos).div(1500).toDecimalPlaces(4).toFixed() : null };
+}
+
 /** Writes an order with one receipt of what came. Gives its lines' ids. */
 async function write(db: Executor, master: Master, order: Order, receivedOn: string): Promise<string[]> {
   const { number, companyId, day: orderDate, currency, note = null, active = true } = order;
@@ -60,6 +68,7 @@ async function write(db: Executor, master: Master, order: Order, receivedOn: str
       quantity,
       unit,
       unitPrice: dec(price).toFixed(),
+      ...heft(text),
       needsReceipt: came !== null,
       ...codingOf(coding),
     })),

@@ -4,7 +4,7 @@ import type { CheckedBill, CheckedLine, Facts, SupplierKnown } from './types.ts'
 
 const line = { id: 'l1', kind: 'line', description: 'Pot', quantity: '10', unitPrice: '0.22', priceQuantity: '1', discountPercent: null, amount: '2.20' } as CheckedLine; // prettier-ignore
 const bill = (more: Partial<CheckedBill> = {}) => ({ kind: 'invoice', currency: 'GBP', gross: '100.00', issueDate: '2026-11-02', supplierTaxId: null, supplierIban: null, lines: [line], ...more }) as CheckedBill; // prettier-ignore
-const known = (more: Partial<SupplierKnown> = {}): SupplierKnown => ({ name: 'Fernwick', currency: 'GBP', taxIds: ['GB123456789'], habit: { bills: 24, least: '40.00', most: '120.00' }, lastPrices: new Map(), ...more }); // prettier-ignore
+const known = (more: Partial<SupplierKnown> = {}): SupplierKnown => ({ name: 'Fernwick', currency: 'GBP', taxIds: ['GB123456789'], habit: { bills: 24, least: '40.00', most: '120.00' }, numbers: [], lastPrices: new Map(), ...more }); // prettier-ignore
 const found = (of: Partial<CheckedBill>, facts: Partial<Facts> = {}) =>
   habitChecks.flatMap((c) => c.run(bill(of), { today: '2026-11-20', known: known(), sender: null, bank: null, ...facts } as Facts).map((f) => `${c.code}: ${f.sentence}`)); // prettier-ignore
 
@@ -18,6 +18,11 @@ describe('what is unlike what one knows', () => {
     [{ issueDate: '2026-11-22' }, {}, 'date-future: The invoice date is in the future.'],
     [{ issueDate: '2025-11-19' }, {}, 'date-old: The invoice date is more than a year ago.'],
     [{ currency: 'EUR' }, {}, 'currency-unexpected: Fernwick is paid in GBP; this bill is in EUR.'],
+    [
+      { invoiceNumber: '884213' },
+      { known: known({ numbers: ['FW-2046', 'FW-2045', 'FW-2044', 'FW-2043', 'FW-2042', 'FW-2041'] }) },
+      'number-unlike: No bill of Fernwick had a number like 884213; the last were FW-2046 and FW-2045. Is it another number of the page?',
+    ],
     [{ gross: '360.01' }, {}, 'amount-unusual: The total of 360.01 is far above the last 24 bills of Fernwick: 40.00 to 120.00.'],
     [{ supplierTaxId: 'GB999' }, {}, 'tax-number-differs: The page says tax number GB999; Fernwick has GB123456789.'],
     [{}, { sender: { domain: 'fern-wick.example', known: false } }, 'sender-new: Nothing of Fernwick came from fern-wick.example before.'],

@@ -1,6 +1,7 @@
 import { addDays, dayInWords } from '../dates/index.ts';
 import { cellPath } from '../bills/index.ts';
 import { dec, decOrNull, formatAmount } from '../money/index.ts';
+import { numberUnlike } from '../matching/index.ts';
 import { squash } from '../reading/identifiers.ts';
 import type { Check, CheckedBill, Facts, Found } from './types.ts';
 
@@ -36,6 +37,17 @@ export const habitChecks: Check[] = [
             path: 'currency',
             key: bill.currency,
             sentence: `${known.name} is paid in ${known.currency}; this bill is in ${bill.currency}.`,
+          },
+        ]
+      : [],
+  ),
+  unlike('number-unlike', 'header', ['known'], 'The number looks like the supplier’s other numbers', (bill, { known }) =>
+    bill.invoiceNumber && known && numberUnlike(bill.invoiceNumber, known.numbers)
+      ? [
+          {
+            path: 'invoiceNumber',
+            key: bill.invoiceNumber,
+            sentence: `No bill of ${known.name} had a number like ${bill.invoiceNumber}; the last were ${known.numbers.slice(0, 2).join(' and ')}. Is it another number of the page?`,
           },
         ]
       : [],

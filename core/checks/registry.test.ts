@@ -94,6 +94,12 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     new Map(),
     new Map([['l1', { trouble: '2.00 is still to be shared.', places: [{ goods: 'Pots', stops: 'Row 1 needs a cost centre.' }] }]]),
   ),
+  closedMonth: maybe(fc.constant('2026-10')),
+  overBudget: fc.subarray<Facts['overBudget'][number]>([{ row: 'l0', account: '6100', centre: null, year: 2026, planned: '100.00', over: '5.00' }]), // prettier-ignore
+  chargedTwice: fc.subarray<Facts['chargedTwice'][number]>([
+    { row: 'l1', from: '2026-11-01', to: '2026-11-30', other: { id: crypto.randomUUID(), number: 'X-1', from: '2026-10-15', to: '2026-11-14' } }, // prettier-ignore
+  ]),
+  turnTaken: maybe(fc.constant({ name: 'Rent', day: '2026-11-01', id: crypto.randomUUID(), number: null })),
   addressedTo: maybe(fc.constant('Marrowby Nursery Trading Ltd')),
   bank: maybe(fc.record({ supplier: name, verified: fc.array(iban, { maxLength: 2 }), waiting: fc.array(iban, { maxLength: 1 }) })),
   blocked: maybe(fc.record({ supplier: name, because: fc.constant('a claim is open') })),
@@ -111,7 +117,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     { selector: (d) => d.field, maxLength: 3 },
   ),
   today: fc.constant('2026-11-20'),
-  known: maybe(fc.record({ name: fc.constant('Fernwick'), currency: fc.constantFrom('GBP', 'EUR'), taxIds: fc.array(fc.string(), { maxLength: 2 }), habit: maybe(fc.record({ bills: fc.constant(24), least: fc.constant('1.00'), most: fc.constant('10.00') })), lastPrices: fc.constant(new Map()) })), // prettier-ignore
+  known: maybe(fc.record({ name: fc.constant('Fernwick'), currency: fc.constantFrom('GBP', 'EUR'), taxIds: fc.array(fc.string(), { maxLength: 2 }), habit: maybe(fc.record({ bills: fc.constant(24), least: fc.constant('1.00'), most: fc.constant('10.00') })), numbers: fc.constantFrom<string[][]>([], ['A-1', 'A-2', 'A-3', 'A-4', 'A-5', 'A-6']), lastPrices: fc.constant(new Map()) })), // prettier-ignore
   sender: maybe(fc.record({ domain: fc.constant('x.example'), known: fc.boolean() })),
   alike: maybe(fc.record({ id: fc.uuid(), number: fc.constant('X-1'), issueDate: maybe(fc.constant('2026-11-02')), how: fc.constant('with a zero more or less') })), // prettier-ignore
   elsewhere: maybe(

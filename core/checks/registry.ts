@@ -5,6 +5,7 @@ import { lineChecks } from './lines.ts';
 import { orderChecks } from './orders.ts';
 import { sumChecks } from './sums.ts';
 import { supplierChecks } from './supplier.ts';
+import { timeChecks } from './times.ts';
 import type { Check, CheckedBill, CheckedLine, CodingFacts, Exception, Facts, Setting } from './types.ts';
 
 /** All checks, in the order in which a clerk reads a bill. A new check is one more entry in one of these lists. */
@@ -13,6 +14,7 @@ export const checks: readonly Check[] = [
   ...headerChecks,
   ...supplierChecks,
   ...habitChecks,
+  ...timeChecks,
   ...orderChecks,
   ...lineChecks,
   ...sumChecks,

@@ -75,6 +75,7 @@ export interface SupplierKnown {
     least: string;
     most: string;
   } | null;
+  /** The numbers of its last bills, the latest first. */ numbers: readonly string[];
   /** What one of the same thing cost last, by row of this bill. */ lastPrices: ReadonlyMap<string, { price: string; on: string }>;
 }
 
@@ -107,6 +108,14 @@ export interface Facts extends CodingFacts {
     compared: readonly Compared[];
     /** Rows that are in none of its orders, where others are. */ beside: readonly string[];
   };
+  /** The month of the invoice date, where nothing is posted in it any more. */
+  closedMonth: string | null;
+  /** Accounts of its rows that it takes over what may be spent in its year; `centre`: by a cost centre alone. */
+  overBudget: readonly { row: string; account: string; centre: string | null; year: number; planned: string; over: string }[];
+  /** Rows that charge days that another bill of the supplier charged for the same. */
+  chargedTwice: readonly { row: string; from: string; to: string; other: { id: string; number: string; from: string; to: string } }[];
+  /** A bill that repeats and has come already, though this one is like it. */
+  turnTaken: { name: string; day: string; id: string; number: string | null } | null;
   /** Of rows that are shared over goods: why they cannot be, and what is wrong with where some of the goods are. */
   charges: ReadonlyMap<string, { trouble: string | null; places: readonly { goods: string; stops: string }[] }>;
   /** Another of our companies, to which the page is addressed. */

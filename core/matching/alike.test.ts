@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { numberKey, numbersAlike } from './alike.ts';
+import { numberKey, numberUnlike, numbersAlike } from './alike.ts';
 
 describe('numbers that may be one', () => {
   it.each([
@@ -38,6 +38,37 @@ describe('numbers that may be one', () => {
         const text = String(n),
           at = Math.min(i, text.length);
         expect(numbersAlike(text, `${text.slice(0, at)}0${text.slice(at)}`)).not.toBeNull();
+      }),
+    );
+  });
+});
+
+describe('a number unlike a supplier’s others', () => {
+  const usual = ['INV-998', 'INV-999', 'INV-1000', 'INV-1001', 'INV-1002', 'INV-1003'];
+  it.each([
+    ['INV-1004', false],
+    ['inv 1004', false],
+    ['inv-1004', false],
+    ['INV-10040', false],
+    ['INV-100401', true],
+    ['884213', true],
+    ['INV/26/11', false],
+    ['C-1004', true],
+  ])('%s: %s', (number, unlike) => expect(numberUnlike(number, usual)).toBe(unlike));
+  it('is said only where the others are many and alike', () => {
+    expect(numberUnlike('884213', usual.slice(1))).toBe(false);
+    expect(numberUnlike('884213', [...usual, 'X/1', 'Y.2'])).toBe(false);
+  });
+  it('is none of its own, whatever it looks like', () => {
+    fc.assert(
+      fc.property(fc.array(fc.string({ minLength: 1 }), { maxLength: 12 }), (all) =>
+        all.every((n) => !numberUnlike(n, all) || all.length >= 6),
+      ),
+    );
+    fc.assert(
+      fc.property(fc.nat(99_999), (n) => {
+        const run = Array.from({ length: 8 }, (_, i) => `R-${n + i}`);
+        expect(numberUnlike(`R-${n + 8}`, run)).toBe(false);
       }),
     );
   });

@@ -29,3 +29,21 @@ export function numbersAlike(one: string, other: string): string | null {
     if (long[i] === '0' && long.slice(0, i) + long.slice(i + 1) === short) return 'with a zero more or less';
   return null;
 }
+
+/** A number's letters, and where it has digits: "INV-2041" is "INV9". */
+const skeleton = (number: string): string => bare(number).replace(/\d+/g, '9');
+const digitsIn = (number: string): number => number.replace(/\D/g, '').length;
+
+/**
+ * Whether a number is unlike a supplier's earlier ones: these nearly all have the same letters, this one has others, or two digits more
+ * or less than any. Nothing is said of fewer than six.
+ */
+export function numberUnlike(number: string, earlier: readonly string[]): boolean {
+  if (earlier.length < 6) return false;
+  const times = new Map<string, number>();
+  for (const n of earlier) times.set(skeleton(n), (times.get(skeleton(n)) ?? 0) + 1);
+  const [usual, most] = [...times].sort((a, b) => b[1] - a[1])[0]!;
+  if (most < 0.9 * earlier.length) return false;
+  if (skeleton(number) !== usual) return true;
+  return earlier.every((n) => Math.abs(digitsIn(n) - digitsIn(number)) > 1);
+}

@@ -21,4 +21,4 @@ export {
   type PriceOver,
   type Tolerances,
 } from './compare.ts';
-export { numberKey, numbersAlike } from './alike.ts';
+export { numberKey, numberUnlike, numbersAlike } from './alike.ts';

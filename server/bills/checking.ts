@@ -22,6 +22,7 @@ import { orderFacts } from '../matching/facts.ts';
 import { rebind } from '../matching/rebind.ts';
 import { codingGround } from '../dimensions/facts.ts';
 import { senderOf, supplierKnown } from './habits.ts';
+import { timeFacts } from './times.ts';
 import { alikeTo } from './alike.ts';
 import { billField } from './fields.ts';
 import { editable, exceptionRowsOf, linesOf, rateOn, twinOf, type BillRecord } from './store.ts';
@@ -141,6 +142,7 @@ export async function findingsOf(
     ...(await supplierFacts(db, record, supplierOf)),
     ...(await documentFacts(db, record)),
     awaits: await awaitedBy(db, record, today),
+    ...(await timeFacts(db, own, record, lines, today)),
     orders: await orderFacts(db, record, lines, taxRules),
   };
   // A row that is shared is coded as its goods are.

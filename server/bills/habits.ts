@@ -19,12 +19,13 @@ export async function supplierKnown(
 ): Promise<SupplierKnown> {
   const codes = lines.flatMap((l) => (l.kind === 'line' && l.code && l.unitPrice !== null ? [l.code] : []));
   // By the index of a supplier's bills by date: its last ones alone are looked at.
-  const recent = sql`select b.id, b.gross, b.issue_date from bill b
+  const recent = sql`select b.id, b.gross, b.issue_date, b.invoice_number from bill b
     where b.company_id = ${one.companyId} and b.supplier_id = ${own.id} and b.issue_date is not null and b.id <> ${one.id}
       and b.stage in ('coded', 'approved', 'posted', 'paid') and b.kind = 'invoice' and b.currency = ${one.currency}
     order by b.issue_date desc limit ${last}`;
-  const { rows } = await db.execute<{ bills: number; least: string | null; most: string | null }>(
-    sql`select count(*)::int as bills, min(r.gross)::text as least, max(r.gross)::text as most from (${recent}) r`,
+  const { rows } = await db.execute<{ bills: number; least: string | null; most: string | null; numbers: string[] | null }>(
+    sql`select count(*)::int as bills, min(r.gross)::text as least, max(r.gross)::text as most,
+          array_agg(r.invoice_number order by r.issue_date desc, r.invoice_number desc) filter (where r.invoice_number is not null) as numbers from (${recent}) r`,
   );
   const habit = rows[0]!;
   const prices = codes.length
@@ -41,6 +42,7 @@ export async function supplierKnown(
   return {
     name: own.name,
     currency: own.currency,
+    numbers: habit.numbers ?? [],
     taxIds: [...(own.taxId ? [own.taxId] : []), ...own.otherTaxIds],
     habit: habit.bills >= least && habit.least && habit.most ? { bills: habit.bills, least: habit.least, most: habit.most } : null,
     lastPrices: new Map(lines.flatMap((l) => (l.code && byCode.has(l.code) ? [[l.id, byCode.get(l.code)!] as const] : []))),

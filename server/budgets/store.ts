@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import type { BudgetRow } from '@ledgerline/contract';
 import { lastRateDay } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
@@ -28,6 +28,15 @@ const taxRate = sql`coalesce((select (e ->> 'rate')::numeric from jsonb_array_el
 const lineNet = sql`case b.kind when 'credit-note' then -l.amount else l.amount end * coalesce(r.rate, 1)
   / case when b.prices_include_tax and not t.reverse_charge then 1 + ${taxRate} / 100 else 1 end`;
 
+/** The lines of bills `b` that a condition fits, with what each takes of budgets: in the company's currency, without tax. */
+export const billNet = (fits: SQL): SQL => sql`
+  select l.id as line_id, l.position, l.account_id, l.cost_centre_id, ${lineNet} as amount
+  from bill b join bill_line l on l.bill_id = b.id join company o on o.id = b.company_id
+  left join tax_code t on t.id = l.tax_code_id
+  left join lateral (select rate from exchange_rate x where x.company_id = b.company_id and x.currency = b.currency
+    and b.currency <> o.base_currency and x.day <= ${lastRateDay(sql`o.rate_by`, billDay)} order by x.day desc limit 1) r on true
+  where l.account_id is not null and ${fits}`;
+
 /** One page of a year's budgets by account and cost centre, with what was posted and what waits in bills that are not posted. */
 export async function listBudgets(
   db: Executor,
@@ -51,14 +60,9 @@ export async function listBudgets(
       having ${after === null ? sql`true` : sql`(a.code, coalesce(c.code, '')) > (${account}, ${centre})`}
       order by a.code, coalesce(c.code, '') limit ${limit}),
     open as (
-      select l.account_id, l.cost_centre_id, sum(${lineNet}) as amount
-      from bill b join bill_line l on l.bill_id = b.id join company o on o.id = b.company_id
-      left join tax_code t on t.id = l.tax_code_id
-      left join lateral (select rate from exchange_rate x where x.company_id = b.company_id and x.currency = b.currency
-        and b.currency <> o.base_currency and x.day <= ${lastRateDay(sql`o.rate_by`, billDay)} order by x.day desc limit 1) r on true
-      where b.company_id = ${companyId} and b.stage in ('read', 'coded', 'approved', 'set-aside', 'returned') and l.account_id is not null
-        and extract(year from ${billDay}) = ${year}
-      group by 1, 2)
+      select n.account_id, n.cost_centre_id, sum(n.amount) as amount from (${billNet(
+        sql`b.company_id = ${companyId} and b.stage in ('read', 'coded', 'approved', 'set-aside', 'returned') and extract(year from ${billDay}) = ${year}`,
+      )}) n group by 1, 2)
     select p.account_id, p.account, p.cost_centre_id, p.cost_centre, p.months, p.planned::text as planned,
       (select coalesce(sum(m.amount), 0)::text from account_month m where m.company_id = ${companyId} and m.account_id = p.account_id
         and m.year = ${year} and (p.cost_centre_id is null or m.cost_centre_id = p.cost_centre_id)) as posted,
