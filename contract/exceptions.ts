@@ -1,9 +1,12 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { overrulers } from '@ledgerline/core/checks';
 import { Operation } from './operations.ts';
 import { DecimalText, Id, Nullable } from './shared.ts';
 
 export const Severity = Type.Union([Type.Literal('stops'), Type.Literal('asks')]);
 export const CheckSetting = Type.Union([Type.Literal('stops'), Type.Literal('asks'), Type.Literal('off')]);
+/** Who may overrule what a check finds: controllers alone where a company has said nothing. */
+export const OverruledBy = Type.Union(overrulers.map((by) => Type.Literal(by)));
 const Take = Type.Union([Type.Literal('data'), Type.Literal('page')]);
 const Settling = Type.Union([Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')]);
 
@@ -60,12 +63,18 @@ export const CheckRow = Type.Object({
   severity: CheckSetting,
   usual: CheckSetting,
   adjustable: Type.Boolean(),
+  /** Null: it is settled otherwise. */ overruledBy: Nullable(OverruledBy),
   open: Type.Integer(),
 });
 export const CheckList = Type.Object({ checks: Type.Array(CheckRow) });
-export const SetCheck = Type.Object({ severity: CheckSetting });
+export const SetCheck = Type.Object(
+  { severity: Type.Optional(CheckSetting), overruledBy: Type.Optional(OverruledBy) },
+  { minProperties: 1 },
+);
 export type Exception = Static<typeof Exception>;
 export type SettleException = Static<typeof SettleException>;
 export type SettledException = Static<typeof SettledException>;
 export type CheckList = Static<typeof CheckList>;
 export type CheckSetting = Static<typeof CheckSetting>;
+export type OverruledBy = Static<typeof OverruledBy>;
+export type SetCheck = Static<typeof SetCheck>;

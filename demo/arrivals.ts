@@ -129,8 +129,12 @@ export async function firstDocuments(services: Services, doors: Doors, today: st
 
 const holiday = 'Holiday opening hours';
 
-/** An e-invoice beside its page, a hybrid whose page says another total, a pile in one file, and a picture. Gives their number. */
-async function otherShapes(doors: Doors, { both, page, pile, photo }: FirstInvoices['shapes'], there: Set<string>): Promise<number> {
+/** An e-invoice beside its page, a hybrid whose page says another total, one with carriage, a pile in one file, and a picture. Gives their number. */
+async function otherShapes(
+  doors: Doors,
+  { both, page, pile, photo, carried }: FirstInvoices['shapes'],
+  there: Set<string>,
+): Promise<number> {
   const data = ciiOf({ ...page, gross: dec(page.gross).plus(10).toFixed(2), net: dec(page.net).plus(10).toFixed(2) });
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port: doors.smtpPort, ignoreTLS: true });
   const to = companies[0]!.mailAddress,
@@ -155,11 +159,13 @@ async function otherShapes(doors: Doors, { both, page, pile, photo }: FirstInvoi
   });
   transport.close();
   const monday = 'post-of-monday.pdf',
-    sign = 'photo-signwrights.jpg';
+    sign = 'photo-signwrights.jpg',
+    brought = `${carried.number.toLowerCase()}.pdf`;
+  if (!there.has(brought)) await byUpload(doors, [{ name: brought, bytes: await makePdf(carried), type: pdf }], 'MBG');
   if (!there.has(monday)) await byUpload(doors, [{ name: monday, bytes: await pileOf(pile), type: pdf }], 'MBG');
   if (!there.has(sign))
     await byUpload(doors, [{ name: sign, bytes: await pictureOf([photo], 'jpeg', { photo: true, skew: 0 }), type: 'image/jpeg' }], 'MBG');
-  return 5;
+  return 6;
 }
 
 /** Waits until all is read, then lets the demo's people take some bills further: with approvers, and ready to post. */
@@ -172,8 +178,11 @@ export async function moveAlong(services: Services, sent: number): Promise<void>
   const fresh = await db
     .select({ id: bill.id, companyId: bill.companyId })
     .from(bill)
+    .innerJoin(document, eq(document.id, bill.documentId))
+    .innerJoin(arrival, eq(arrival.id, document.arrivalId))
     .where(and(eq(bill.stage, 'read'), isNotNull(bill.supplierId)))
-    .orderBy(asc(bill.createdAt), asc(bill.id));
+    // When a scan is found in its folder is chance: these come last, so that the same bills go on each time.
+    .orderBy(sql`${arrival.channel} = 'folder'`, asc(bill.createdAt), asc(bill.id));
   const day = services.now().toISOString().slice(0, 10);
   const [there] = await db
     .select({ n: sql<number>`count(*)::int` })

@@ -112,7 +112,17 @@ const half = (n: string): string => {
 
 async function ofFirstBills(db: Executor, master: Master, today: string): Promise<void> {
   const { mails, scans, uploaded, doubtful, shapes } = firstInvoices(today);
-  const all = [...mails.flat(), ...scans, ...uploaded, shapes.both, shapes.page, ...shapes.pile, shapes.photo, doubtful[1]!];
+  const all = [
+    ...mails.flat(),
+    ...scans,
+    ...uploaded,
+    shapes.both,
+    shapes.page,
+    ...shapes.pile,
+    shapes.photo,
+    shapes.carried,
+    doubtful[1]!,
+  ];
   const taken = new Set<string>();
   for (const [n, invoice] of all.filter((i) => i.kind === 'invoice' && i.purchaseOrder).entries()) {
     if (taken.has(invoice.purchaseOrder!)) continue;

@@ -101,7 +101,7 @@ async function awaitedBy(db: Executor, record: BillRecord, today: string): Promi
 /** What the company made of its checks. */
 export async function settingsOf(db: Executor, companyId: string): Promise<Map<string, Setting>> {
   const rows = await db.select().from(checkSetting).where(eq(checkSetting.companyId, companyId));
-  return new Map(rows.map((r) => [r.code, r.severity as Setting]));
+  return new Map(rows.flatMap((r) => (r.severity === null ? [] : [[r.code, r.severity as Setting] as const])));
 }
 
 async function toleranceOf(db: Executor, companyId: string): Promise<string | null> {

@@ -1,5 +1,6 @@
 import { applyOperation, parsePath } from '@ledgerline/core/bills';
 import { headerSchemas, SettleException } from '@ledgerline/contract';
+import { lettingOverrule } from '../checks/overrule.ts';
 import { command } from '../commands/command.ts';
 import { mayAtAll } from '../commands/may.ts';
 import { Refusal } from '../http/problems.ts';
@@ -18,7 +19,8 @@ import { closeException, exceptionRowsOf, linesOf } from './store.ts';
 export const settleException = command(
   { body: SettleException, may: 'bills:see', subject: underReview },
   async (tx, caller, input, hand) => {
-    mayAtAll(caller, input.how === 'overrule' ? 'exceptions:overrule' : 'bills:edit');
+    if (input.how === 'overrule') await lettingOverrule(tx, caller, input.code);
+    else mayAtAll(caller, 'bills:edit');
     const record = hand.subject;
     const lines = await linesOf(tx, record.id);
     await recheck(tx, caller.company, record, { personId: caller.me.id, now: hand.now });

@@ -2,7 +2,7 @@ import { meantTerms } from '../terms/store.ts';
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
 import { codingOf, dimensionFields, type CodingField } from '@ledgerline/core/bills';
-import { taxByRates, type CheckedBill } from '@ledgerline/core/checks';
+import { mayOverrule, taxByRates, type CheckedBill } from '@ledgerline/core/checks';
 import { fixed } from '@ledgerline/core/money';
 import { sharedOn } from '../charges/shared.ts';
 import type { Executor } from '../db/client.ts';
@@ -12,6 +12,7 @@ import { billException, costCentre, dimensionValue, ledgerAccount, person, suppl
 import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
 import { notesOf } from '../notes/store.ts';
+import { overrulersOf } from '../checks/overrule.ts';
 import { findingsOf, stillOpen, taxRulesOf } from './checking.ts';
 import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
@@ -107,10 +108,17 @@ async function assigneeOf(db: Executor, id: string | null): Promise<Bill['assign
 }
 
 /** A bill as the desk shows it: what was read and typed, what is open, what happened. Not found outside the company. */
-export async function getBill(db: Executor, own: { id: string; baseCurrency: string }, id: string, today: string): Promise<Bill> {
+/** `own`: the asker's company, with the roles that they have there. */
+export async function getBill(
+  db: Executor,
+  own: { id: string; baseCurrency: string; roles: readonly string[] },
+  id: string,
+  today: string,
+): Promise<Bill> {
   const record = await findBill(db, own.id, id);
   if (!record) throw notFound('This bill');
   const lines = await linesOf(db, id);
+  const by = await overrulersOf(db, own.id);
   const inHand = [...editable, 'set-aside'].includes(record.stage);
   return {
     id,
@@ -151,7 +159,7 @@ export async function getBill(db: Executor, own: { id: string; baseCurrency: str
     exceptions: inHand
       ? stillOpen(await findingsOf(db, own, record, lines, today), await exceptionRowsOf(db, id)).map((e) => ({
           ...e,
-          settledBy: [...e.settledBy],
+          settledBy: e.settledBy.filter((how) => how !== 'overrule' || mayOverrule(own.roles, by(e.code))),
         }))
       : [],
     settled: await settledOn(db, id),

@@ -29,8 +29,8 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 const mbg = () => world.master.company('MBG');
-const open = async (query: object = {}, who = 'Ines Okafor') =>
-  openExceptions(world.database.db, mbg().id, world.master.person(who), query, null, 100);
+const open = async (query: object = {}, who = 'Ines Okafor', roles = ['controller']) =>
+  openExceptions(world.database.db, { id: mbg().id, roles }, world.master.person(who), query, null, 100);
 const cause = async (code: string) => (await exceptionCauses(world.database.db, mbg())).causes.find((c) => c.code === code);
 const settle = async (body: object, who = 'Halina Voss') => world.run(settleMany, await world.as(who), {}, body);
 
@@ -50,9 +50,16 @@ describe('what is in doubt', () => {
     await world.rows(`update bill set assignee_id = $1 where id = $2`, world.master.person('Ines Okafor'), bills[1]);
     expect((await open({ mine: '1' })).map((e) => e.invoiceNumber)).toEqual(['X-1']);
     const [first] = all;
-    const rest = await openExceptions(world.database.db, mbg().id, '', { code: 'order-price' }, [first!.openedAt, first!.id], 100);
+    const rest = await openExceptions(
+      world.database.db,
+      { id: mbg().id, roles: [] },
+      '',
+      { code: 'order-price' },
+      [first!.openedAt, first!.id],
+      100,
+    );
     expect(rest).toHaveLength(3);
-    expect(await openExceptions(world.database.db, world.master.company('MNT').id, '', {}, null, 100)).toEqual([]);
+    expect(await openExceptions(world.database.db, { id: world.master.company('MNT').id, roles: [] }, '', {}, null, 100)).toEqual([]);
   });
   it('is settled on many bills in one go, by those who may, with a reason; what ended meanwhile is left', async () => {
     const ids = (await open({ code: 'order-price' })).map((e) => e.id);

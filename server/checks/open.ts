@@ -6,13 +6,13 @@ import { editable } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
 import { bill, billException, person, supplier } from '../db/schema/index.ts';
+import { overrulersOf, settledFor } from './overrule.ts';
 
 /** Stages of bills whose exceptions somebody can act on. */
 const inHand = [...editable, 'set-aside'];
 
-/** What settles a check’s findings without changing the bill. */
-export function settlesOf(code: string): OpenException['settles'] {
-  const by = checkOf(code)?.settledBy ?? [];
+/** What settles a check’s findings without changing the bill; `by`: of the ways that somebody has. */
+export function settlesOf(code: string, by: readonly string[] = checkOf(code)?.settledBy ?? []): OpenException['settles'] {
   return by.includes('confirm') ? 'confirm' : by.includes('overrule') ? 'overrule' : null;
 }
 
@@ -62,13 +62,14 @@ export async function exceptionCauses(db: Executor, own: { id: string; baseCurre
 /** One page of what is open on bills under review, the oldest first. */
 export async function openExceptions(
   db: Executor,
-  companyId: string,
+  { id: companyId, roles }: { id: string; roles: readonly string[] },
   me: string,
   { code, q = '', mine }: ExceptionsQuery,
   after: [at: string, id: string] | null,
   limit: number,
 ): Promise<OpenException[]> {
-  const words = q.trim();
+  const words = q.trim(),
+    by = await overrulersOf(db, companyId);
   const rows = await db
     .select({
       x: billException,
@@ -110,6 +111,6 @@ export async function openExceptions(
     severity: x.severity as OpenException['severity'],
     openedAt: x.openedAt.toISOString(),
     ...of,
-    settles: settlesOf(x.code),
+    settles: settlesOf(x.code, settledFor(x.code, roles, by(x.code))),
   }));
 }

@@ -31,7 +31,7 @@ export function checkRoutes(api: Api): void {
       const limit = query.limit ?? 100;
       const exceptions = await openExceptions(
         services.database.db,
-        caller.company.id,
+        caller.company,
         caller.me.id,
         query,
         decodeCursor(query.cursor, 'moment'),

@@ -8,13 +8,15 @@ import { mayAtAll } from '../commands/may.ts';
 import { billException } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 import { settlesOf } from './open.ts';
+import { lettingOverrule } from './overrule.ts';
 
 /**
  * Settles the same doubt on many bills in one go: confirmed, or overruled with one reason. Each is looked at as it stands now; what ended
  * meanwhile, and bills that have gone on, are left as they are and counted.
  */
 export const settleMany = command({ body: SettleMany, may: 'bills:see' }, async (tx, caller, input, hand): Promise<SettledMany> => {
-  mayAtAll(caller, input.how === 'overrule' ? 'exceptions:overrule' : 'bills:edit');
+  if (input.how === 'overrule') await lettingOverrule(tx, caller, input.code);
+  else mayAtAll(caller, 'bills:edit');
   if (settlesOf(input.code) !== input.how) throw new Refusal(422, 'This cannot be settled that way. Change the bills instead.');
   const reason = input.reason?.trim() ?? null;
   if (input.how === 'overrule' && !reason) throw new Refusal(422, 'Give the reason.', [{ path: 'reason', sentence: 'Give the reason.' }]);

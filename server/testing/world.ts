@@ -103,7 +103,8 @@ export async function makeWorld(filled = true): Promise<World> {
     queue,
     as: (who, companyCode = 'MBG') => callerOf(services, who, world.master.company(companyCode).id),
     run: (use, as, params, body) => use.perform(services, as, params, body),
-    show: (id, companyCode = 'MBG') => getBill(database.db, world.master.company(companyCode), id, testDay),
+    show: (id, companyCode = 'MBG') =>
+      getBill(database.db, { ...world.master.company(companyCode), roles: ['clerk', 'controller'] }, id, testDay),
     rows: async (text, ...values) => (await owner.query(text, values)).rows,
     someSupplier: (code) => suppliers.find((s) => s.company === code)?.name,
     async drain() {

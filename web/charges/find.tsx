@@ -28,7 +28,7 @@ export function FindGoods({
   });
   const found = (data?.goods ?? []).filter((g) => !chosen.some((c) => c.goods.id === g.id));
   return (
-    <section aria-label="Find goods">
+    <section aria-label="What came">
       <div className="flex items-center gap-3 text-[14px]">
         <h3 className="font-semibold whitespace-nowrap">What came</h3>
         <input

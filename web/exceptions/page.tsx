@@ -63,7 +63,7 @@ export function ExceptionsPage() {
   const [settle, { isLoading }] = exceptionsApi.useSettleManyMutation();
   const chosen = rows.rows.filter((r) => marked.has(r.id));
   const how = code ? (rows.rows[0]?.settles ?? null) : null;
-  const may = how === 'confirm' ? can('bills:edit') : how === 'overrule' ? can('exceptions:overrule') : false;
+  const may = how === 'confirm' ? can('bills:edit') : how === 'overrule';
   const done = (reason?: string) =>
     void settle({
       company: company.id,

@@ -106,6 +106,8 @@ function PostDialog({ accrual, close }: { accrual: Accrual; close(): void }) {
                   currency={currency}
                 />
               ))}
+            </tbody>
+            <tfoot className="sticky bottom-0 bg-base-200">
               {account && (
                 <Row
                   account={account.slice(0, account.indexOf(' '))}
@@ -115,7 +117,7 @@ function PostDialog({ accrual, close }: { accrual: Accrual; close(): void }) {
                   currency={currency}
                 />
               )}
-            </tbody>
+            </tfoot>
           </table>
         </div>
         <p className="mt-3 text-[13px] quiet">

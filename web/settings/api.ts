@@ -2,7 +2,7 @@ import type {
   AccountList,
   BudgetList,
   CheckList,
-  CheckSetting,
+  SetCheck,
   CombinationEffect,
   CombinationList,
   CombinationQuery,
@@ -137,8 +137,8 @@ export const settingsApi = api.injectEndpoints({
       invalidatesTags: changed,
     }),
     checks: b.query<CheckList, Of>({ query: ({ company }) => at(company, '/checks'), providesTags: ['settings', list('bill')] }),
-    setCheck: b.mutation<void, Of<{ code: string; severity: CheckSetting }>>({
-      query: ({ company, code, severity }) => ({ url: at(company, `/checks/${code}`), method: 'PUT', body: { severity } }),
+    setCheck: b.mutation<void, Of<{ code: string; body: SetCheck }>>({
+      query: ({ company, code, body }) => ({ url: at(company, `/checks/${code}`), method: 'PUT', body }),
       invalidatesTags: ['settings', 'bill'],
     }),
     events: b.infiniteQuery<EventList, Of<{ of: 'company' | 'sign-ins' }>, string | null>({

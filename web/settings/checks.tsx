@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import type { CheckList, CheckSetting } from '@ledgerline/contract';
+import type { CheckList, CheckSetting, OverruledBy, SetCheck } from '@ledgerline/contract';
+import { overrulers } from '@ledgerline/core/checks';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { Head, Trouble, Waiting } from '../ui/states';
@@ -37,7 +38,7 @@ export function ChecksArea() {
           <Waiting />
         ) : (
           scopes.map(([scope, label]) => (
-            <section key={scope} className="mb-4 max-w-3xl">
+            <section key={scope} className="mb-4 max-w-4xl">
               <h2 className="mb-1 font-semibold">{label}</h2>
               <ul>
                 {currentData.checks
@@ -54,6 +55,13 @@ export function ChecksArea() {
   );
 }
 
+const overruled: Record<OverruledBy, string> = {
+  nobody: 'overruled by nobody',
+  controllers: 'overruled by controllers',
+  approvers: 'overruled by approvers too',
+  clerks: 'overruled by clerks too',
+};
+
 function CheckRow({ check }: { check: CheckList['checks'][number] }) {
   const { company, can } = usePlace();
   const [asked, ask] = useState<CheckSetting | null>(null);
@@ -62,8 +70,8 @@ function CheckRow({ check }: { check: CheckList['checks'][number] }) {
     { company: company.id, path: `/checks/${check.code}`, body: { severity: asked } },
     { skip: asked === null },
   );
-  const keep = () =>
-    void set({ company: company.id, code: check.code, severity: asked! })
+  const keep = (body: SetCheck) =>
+    void set({ company: company.id, code: check.code, body })
       .unwrap()
       .then(() => ask(null))
       .catch((error: unknown) => toast.error(sentenceOf(error)));
@@ -76,6 +84,24 @@ function CheckRow({ check }: { check: CheckList['checks'][number] }) {
             {check.open} open
           </Link>
         )}
+        {check.overruledBy !== null &&
+          (can('settings:edit') ? (
+            <select
+              aria-label={`Who overrules: ${check.what}`}
+              title="Who may overrule it"
+              className="select select-xs w-52"
+              value={check.overruledBy}
+              onChange={(e) => keep({ overruledBy: e.target.value as OverruledBy })}
+            >
+              {overrulers.map((by) => (
+                <option key={by} value={by}>
+                  {overruled[by]}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <span className="w-52 px-2 text-[13px] quiet">{overruled[check.overruledBy]}</span>
+          ))}
         {check.adjustable && can('settings:edit') ? (
           <select
             aria-label={check.what}
@@ -105,7 +131,7 @@ function CheckRow({ check }: { check: CheckList['checks'][number] }) {
           <button className="btn btn-xs" onClick={() => ask(null)}>
             Leave it
           </button>
-          <button className="btn btn-primary btn-xs" disabled={!effect || isLoading} onClick={keep}>
+          <button className="btn btn-primary btn-xs" disabled={!effect || isLoading} onClick={() => keep({ severity: asked })}>
             {asked === 'off' ? 'Switch it off' : asked === 'stops' ? 'Let it stop' : 'Let it ask'}
           </button>
         </div>

@@ -203,7 +203,7 @@ export const billException = pgTable(
   ],
 );
 
-/** What a company made of a check: stops, asks or off; the check's own severity where there is no row. */
+/** What a company made of a check: stops, asks or off, and who may overrule it; as it is usual where it says nothing. */
 export const checkSetting = pgTable(
   'check_setting',
   {
@@ -211,7 +211,9 @@ export const checkSetting = pgTable(
       .notNull()
       .references(() => company.id),
     code: text('code').notNull(),
-    severity: text('severity').notNull(),
+    severity: text('severity'),
+    /** `overrulers` in core/checks */
+    overruledBy: text('overruled_by'),
   },
   (t) => [primaryKey({ columns: [t.companyId, t.code] })],
 );
