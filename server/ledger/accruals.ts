@@ -10,6 +10,7 @@ import { keptAccount } from '../coding/usual.ts';
 import { namedIn } from '../coding/named.ts';
 import { command } from '../commands/command.ts';
 import { refusedBy, type Executor } from '../db/client.ts';
+import { col } from '../db/column.ts';
 import { accrual, accrualLine, journalEntry, journalLine, orderLine, person, purchaseOrder, supplier } from '../db/schema/index.ts';
 import { dimensionsSaid, namesOn } from '../dimensions/store.ts';
 import { Refusal } from '../http/problems.ts';
@@ -34,7 +35,7 @@ async function partsOn(db: Executor, own: Own, on: string): Promise<{ parts: Par
   const { lines } = await receivedNotBilled(db, own, on);
   const owed = new Map(lines.flatMap((l) => (l.base === null ? [] : [[l.id, dec(l.base)] as const])));
   const before = await db
-    .select({ id: accrualLine.orderLineId, amount: sql<string>`sum(${accrualLine.amount})::text` })
+    .select({ id: accrualLine.orderLineId, amount: sql<string>`sum(${col(accrualLine.amount)})::text` })
     .from(accrualLine)
     .innerJoin(accrual, eq(accrual.id, accrualLine.accrualId))
     .where(and(eq(accrual.companyId, own.id), eq(accrual.onDay, on)))
@@ -86,7 +87,7 @@ function troublesOf(on: string, account: unknown, parts: readonly Part[], withou
 /** What was posted for a day, the first one first. */
 async function postedOn(db: Executor, own: Own, on: string): Promise<Accrual['posted']> {
   const number = (id: typeof accrual.entryId | typeof accrual.backId) =>
-    sql<string>`(select entry_number(e.year, e.number) from journal_entry e where e.id = ${id})`;
+    sql<string>`(select entry_number(e.year, e.number) from journal_entry e where e.id = ${col(id)})`;
   const rows = await db
     .select({
       id: accrual.id,
@@ -96,7 +97,7 @@ async function postedOn(db: Executor, own: Own, on: string): Promise<Accrual['po
       back: number(accrual.backId),
       person: person.name,
       at: accrual.at,
-      amount: sql<string>`(select sum(l.amount)::text from accrual_line l where l.accrual_id = ${accrual.id})`,
+      amount: sql<string>`(select sum(l.amount)::text from accrual_line l where l.accrual_id = ${col(accrual.id)})`,
     })
     .from(accrual)
     .innerJoin(person, eq(person.id, accrual.personId))

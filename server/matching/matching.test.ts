@@ -74,7 +74,12 @@ describe('a bill beside its order', () => {
     const second = await billOf(order.number, pots('40', '0.22', '8.80'));
     expect(await said(first)).toEqual([]);
     expect(await said(second)).toEqual([['order-quantity', 'stops', `Row 1 bills 40 pc; order ${order.number}, line 1 is for 100 pc, and 70 pc were billed before.`]]); // prettier-ignore
-    await world.build.bill({ supplier, kind: 'credit-note', order: order.number, lines: [pots('10', '0.22', '2.20')], createdAt: new Date('2026-11-01T08:00:00Z') }); // prettier-ignore
+    const credit = await world.build.bill({ supplier, kind: 'credit-note', order: order.number, lines: [pots('10', '0.22', '2.20')], createdAt: new Date('2026-11-01T08:00:00Z') }); // prettier-ignore
+    // It may still be discarded: it gives back once it has gone on.
+    await set(second, { do: 'set', field: 'terms', value: 'net 14' });
+    expect((await said(second)).map(([code]) => code)).toEqual(['order-quantity']);
+    await world.run(sendOn, await ines(), { id: first }, await version(first));
+    await world.run(sendOn, await ines(), { id: credit }, await version(credit));
     await set(second, { do: 'set', field: 'terms', value: 'net 30' });
     expect(await said(second)).toEqual([]);
   });

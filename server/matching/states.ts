@@ -18,7 +18,7 @@ export async function receivedOf(db: Executor, lineIds: readonly string[]): Prom
 
 /**
  * What bills bill of lines of orders, by line; credit notes take away. Beside a bill: the others that have gone on, and of those in hand
- * the ones that came before it, so that of two bills of the same thing one at least says so.
+ * the invoices that came before it, so that of two bills of the same thing one at least says so. A credit note in hand gives nothing back yet.
  */
 export async function billedOf(db: Executor, lineIds: readonly string[], beside: BillRecord | null): Promise<Map<string, string>> {
   if (lineIds.length === 0) return new Map();
@@ -26,7 +26,7 @@ export async function billedOf(db: Executor, lineIds: readonly string[], beside:
   const others = beside
     ? and(
         ne(bill.id, beside.id),
-        sql`(${bill.stage} not in ${inHand} or (${bill.createdAt}, ${bill.id}) < (${beside.createdAt.toISOString()}::timestamptz, ${beside.id}::uuid))`,
+        sql`(${bill.stage} not in ${inHand} or (${bill.kind} <> 'credit-note' and (${bill.createdAt}, ${bill.id}) < (${beside.createdAt.toISOString()}::timestamptz, ${beside.id}::uuid)))`,
       )
     : undefined;
   const rows = await db
