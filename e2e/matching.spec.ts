@@ -46,7 +46,7 @@ const exceptions = (page: Page) => page.getByRole('list', { name: 'Exceptions' }
 
 test('a price above the order stops the bill; it is seen beside the order, and a debit note lets it go on', async ({ page }) => {
   await arrivals(page);
-  const bill = invoice('E2E-M1', 'PO-8101');
+  const bill = invoice('QGR-30101', 'PO-8101');
   const id = await ordered(page, bill, 'PO-8101', (l, i) => (i === 0 ? { unitPrice: (Number(l.unitPrice) - 1).toFixed(2), needsReceipt: false } : { needsReceipt: false })); // prettier-ignore
   await came(page, bill);
   await expect(exceptions(page)).toContainText('order PO-8101, line 1 says');
@@ -65,16 +65,16 @@ test('a price above the order stops the bill; it is seen beside the order, and a
   await expect(exceptions(page)).toHaveCount(0);
   await expect(page.getByRole('region', { name: 'Notes' })).toContainText('1.00 each too dear');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText('E2E-M1 went to approval')).toBeVisible();
-  await page.goto(`/bills?q=${encodeURIComponent('DN-E2E-M1')}`);
-  await expect(page.getByRole('row').filter({ hasText: 'DN-E2E-M1' })).toBeVisible();
+  await expect(page.getByText('QGR-30101 went to approval')).toBeVisible();
+  await page.goto(`/bills?q=${encodeURIComponent('DN-QGR-30101')}`);
+  await expect(page.getByRole('row').filter({ hasText: 'DN-QGR-30101' })).toBeVisible();
   await page.goto(`/orders/${id}`);
-  await expect(page.getByRole('region', { name: 'Bills' })).toContainText('E2E-M1');
+  await expect(page.getByRole('region', { name: 'Bills' })).toContainText('QGR-30101');
 });
 
 test('a bill whose goods have not come waits for them, and comes back with the receipt', async ({ page }) => {
   await arrivals(page);
-  const bill = invoice('E2E-M2', 'PO-8102');
+  const bill = invoice('QGR-30102', 'PO-8102');
   const id = await ordered(page, bill, 'PO-8102');
   await came(page, bill);
   await expect(exceptions(page)).toContainText('nothing has come so far');
@@ -82,7 +82,7 @@ test('a bill whose goods have not come waits for them, and comes back with the r
   await page.getByRole('button', { name: 'Wait for the goods' }).click();
   await expect(page.getByRole('button', { name: 'Take up again' })).toBeVisible();
   await cameAll(page, id);
-  await page.getByRole('region', { name: 'Bills' }).getByRole('link', { name: 'E2E-M2' }).click();
+  await page.getByRole('region', { name: 'Bills' }).getByRole('link', { name: 'QGR-30102' }).click();
   await expect(page.getByText('Order PO-8102: all 2 rows as ordered')).toBeVisible();
   // Until its bill is posted, what has come is to be accrued.
   await page.goto('/orders/not-billed');
@@ -93,7 +93,7 @@ test('a bill whose goods have not come waits for them, and comes back with the r
 
 test('a number that is no order asks; the right one is typed, the order’s price is taken, a row is placed by hand', async ({ page }) => {
   await arrivals(page);
-  const bill = invoice('E2E-M3', 'PO-8999');
+  const bill = invoice('QGR-30103', 'PO-8999');
   await ordered(page, bill, 'PO-8103', (l, i) => (i === 0 ? { unitPrice: (Number(l.unitPrice) - 1).toFixed(2), needsReceipt: false } : { code: null, description: 'Something else altogether', needsReceipt: false })); // prettier-ignore
   await came(page, bill);
   await expect(exceptions(page)).toContainText('There is no order PO-8999 with this supplier.');
@@ -128,7 +128,7 @@ test('where the company lets it, a bill that is wholly as ordered goes to approv
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Kept. Bills in hand were checked again')).toBeVisible();
   await arrivals(page);
-  const bill = invoice('E2E-M4', 'PO-8104');
+  const bill = invoice('QGR-30104', 'PO-8104');
   const id = await ordered(page, bill, 'PO-8104');
   await cameAll(page, id);
   await came(page, bill);

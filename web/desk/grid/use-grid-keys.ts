@@ -160,7 +160,7 @@ export function useGridKeys(desk: Desk | null, grid: Grid | null, acts: RowActs)
     {
       key: 'Alt+P',
       what: 'Share the charge over what came',
-      when: (e) => ready(e) && desk!.bill.lines[row]?.kind === 'charge' && desk!.bill.lines[row].amount !== null,
+      when: (e) => here(e) && desk!.bill.lines[row]?.kind === 'charge' && desk!.bill.lines[row].amount !== null,
       run: () => acts.ask('share', row),
     },
     { key: 'Alt+J', what: 'Join the selected rows, or this and the next', when: open, run: () => acts.join(grid!.block!.top) },
