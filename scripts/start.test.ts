@@ -5,7 +5,7 @@ import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import { afterAll, expect, inject, it } from 'vitest';
+import { afterAll, expect, inject, it, onTestFinished } from 'vitest';
 
 const data = mkdtempSync(join(tmpdir(), 'ledgerline-start-'));
 afterAll(() => rmSync(data, { recursive: true, force: true }));
@@ -76,6 +76,8 @@ it('a first start that is killed while it loads the demo is finished by the next
     await gone;
   }
   const child = begin(4471);
+  // Whatever fails below, its port is free again.
+  onTestFinished(() => void child.kill('SIGKILL'));
   await until(child, /Ledgerline is ready/);
   const client = new pg.Client({ connectionString: readFileSync(join(own, 'database-url'), 'utf8') });
   await client.connect();
