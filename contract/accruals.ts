@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Day, Id, Nullable } from './shared.ts';
+import { Day, DecimalText, Id, Nullable } from './shared.ts';
 
 /** An entry that was posted for what had come and was not billed, and the one that takes it back. */
 const PostedAccrual = Type.Object({
@@ -42,6 +42,6 @@ export const Accrual = Type.Object({
 });
 export const AccrualQuery = Type.Object({ on: Day });
 /** `total`: as it was seen. Refused where it is another meanwhile. */
-export const PostAccrual = Type.Object({ on: Day, total: Type.String({ pattern: '^-?\\d{1,15}(\\.\\d{1,6})?$' }) });
+export const PostAccrual = Type.Object({ on: Day, total: DecimalText });
 export type Accrual = Static<typeof Accrual>;
 export type PostAccrual = Static<typeof PostAccrual>;

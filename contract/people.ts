@@ -14,7 +14,6 @@ export const permissions = {
   'bills:approve': ['approver'],
   'bills:return': ['approver', 'controller'],
   'bills:post': ['controller'],
-  'exceptions:overrule': ['controller'],
   'ledger:see': ['clerk', 'approver', 'controller', 'administrator'],
   'periods:set': ['controller'],
   'suppliers:see': ['clerk', 'approver', 'controller', 'administrator'],

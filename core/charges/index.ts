@@ -1,1 +1,1 @@
-export { bases, shareTrouble, sharesOf, weightOf, type Basis, type Goods } from './shares.ts';
+export { bases, shareTrouble, sharesOf, type Basis, type Goods } from './shares.ts';

@@ -14,7 +14,7 @@ export interface Goods {
 }
 
 /** How much goods weigh in a basis; null where that is not known of them. */
-export function weightOf({ quantity, value, weight, volume }: Goods, basis: Exclude<Basis, 'by-hand'>): Decimal | null {
+function weightOf({ quantity, value, weight, volume }: Goods, basis: Exclude<Basis, 'by-hand'>): Decimal | null {
   if (basis === 'equally') return dec(1);
   if (basis === 'quantity') return dec(quantity);
   if (basis === 'value') return value === null ? null : dec(value);

@@ -42,6 +42,8 @@ describe('what is unlike what one knows', () => {
   it('nothing where nothing is known, or it is a credit note', () => {
     expect(found({ gross: '9000.00' }, { known: known({ habit: null }) })).toEqual([]);
     expect(found({ gross: '9000.00', kind: 'credit-note' })).toEqual([]);
+    const numbers = ['FW-6', 'FW-5', 'FW-4', 'FW-3', 'FW-2', 'FW-1'];
+    expect(found({ invoiceNumber: 'CR/1', kind: 'credit-note' }, { known: known({ numbers }) })).toEqual([]);
     expect(found({ supplierTaxId: 'GB999' }, { known: known({ taxIds: [] }) })).toEqual([]);
     expect(found({}, { known: known({ lastPrices: new Map([['l1', { price: '0.20', on: '2026-10-02' }]]) }) })).toEqual([]);
   });

@@ -42,7 +42,8 @@ export const habitChecks: Check[] = [
       : [],
   ),
   unlike('number-unlike', 'header', ['known'], 'The number looks like the supplier’s other numbers', (bill, { known }) =>
-    bill.invoiceNumber && known && numberUnlike(bill.invoiceNumber, known.numbers)
+    // Credit notes have numbers of their own.
+    bill.kind === 'invoice' && bill.invoiceNumber && known && numberUnlike(bill.invoiceNumber, known.numbers)
       ? [
           {
             path: 'invoiceNumber',

@@ -129,8 +129,7 @@ export const lineChecks: Check[] = [
           ...places.map(({ goods, stops }) => ({
             path: cellPath(line.id, 'accountId'),
             key: goods,
-            // "Row 1 is on an account …": of its part for these goods.
-            sentence: `Row ${i + 1}, for ${goods}, ${stops.replace(/^Row \d+ /, '')}`,
+            sentence: `Row ${i + 1}, for ${goods}, ${stops}`,
           })),
         ];
       }),

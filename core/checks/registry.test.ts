@@ -92,7 +92,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
   hasRate: fc.boolean(),
   charges: fc.constantFrom<Facts['charges'][]>(
     new Map(),
-    new Map([['l1', { trouble: '2.00 is still to be shared.', places: [{ goods: 'Pots', stops: 'Row 1 needs a cost centre.' }] }]]),
+    new Map([['l1', { trouble: '2.00 is still to be shared.', places: [{ goods: 'Pots', stops: 'needs a cost centre.' }] }]]),
   ),
   closedMonth: maybe(fc.constant('2026-10')),
   overBudget: fc.subarray<Facts['overBudget'][number]>([{ row: 'l0', account: '6100', centre: null, year: 2026, planned: '100.00', over: '5.00' }]), // prettier-ignore

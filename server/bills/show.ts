@@ -2,7 +2,7 @@ import { meantTerms } from '../terms/store.ts';
 import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Bill, BillLine, Choice, SettledException } from '@ledgerline/contract';
 import { codingOf, dimensionFields, type CodingField } from '@ledgerline/core/bills';
-import { mayOverrule, taxByRates, type CheckedBill } from '@ledgerline/core/checks';
+import { taxByRates, type CheckedBill } from '@ledgerline/core/checks';
 import { fixed } from '@ledgerline/core/money';
 import { sharedOn } from '../charges/shared.ts';
 import type { Executor } from '../db/client.ts';
@@ -12,7 +12,7 @@ import { billException, costCentre, dimensionValue, ledgerAccount, person, suppl
 import { historyOf } from '../events/store.ts';
 import { notFound } from '../http/problems.ts';
 import { notesOf } from '../notes/store.ts';
-import { overrulersOf } from '../checks/overrule.ts';
+import { overrulersOf, settledFor } from '../checks/overrule.ts';
 import { findingsOf, stillOpen, taxRulesOf } from './checking.ts';
 import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
 
@@ -159,7 +159,7 @@ export async function getBill(
     exceptions: inHand
       ? stillOpen(await findingsOf(db, own, record, lines, today), await exceptionRowsOf(db, id)).map((e) => ({
           ...e,
-          settledBy: e.settledBy.filter((how) => how !== 'overrule' || mayOverrule(own.roles, by(e.code))),
+          settledBy: settledFor(e.code, own.roles, by(e.code)),
         }))
       : [],
     settled: await settledOn(db, id),

@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { setPeriod } from '../ledger/periods.ts';
-import { makeWorld, type World } from '../testing/world.ts';
+import { newRepeat } from '../repeats/service.ts';
+import { makeTurns } from '../repeats/turns.ts';
+import { arrive, invoiceOf, makeWorld, type World } from '../testing/world.ts';
 
 let world: World;
 let supplier = '';
@@ -29,6 +31,24 @@ describe('what is charged or may be spent in a time', () => {
     expect(await said(second, 'charged-twice')).toEqual([['Row 1 charges 1 Nov 2026 to 30 Nov 2026; LS-1 charged 15 Oct 2026 to 14 Nov 2026 for the same.', first]]); // prettier-ignore
     await world.rows(`update bill set stage = 'discarded' where id = $1`, first);
     expect(await said(second, 'charged-twice')).toEqual([]);
+  });
+  it('a bill that repeats and has come already; not the bill of the turn itself, nor one far from it', async () => {
+    const first = await bill({ number: 'GR-10', issueDate: '2026-10-01' });
+    const { id: repeatId } = await world.run(newRepeat, await world.as('Ines Okafor'), {}, { billId: first, name: 'Ground rent', begins: '2026-11-01', every: 'month', weeks: null, until: null, fixed: true, documentWithin: 10 }); // prettier-ignore
+    await makeTurns({ ...world.services, now: () => new Date('2026-11-02T06:00:00Z') });
+    const [turn] = await world.rows(`select id from bill where repeat_id = $1`, repeatId);
+    const again = await bill({ number: 'GR-11', issueDate: '2026-11-04' });
+    expect(await said(again, 'repeat-twice')).toEqual([]);
+    // Its document came.
+    const arrived = await arrive(world, invoiceOf(0, { number: 'GR-11A', issueDate: '2026-11-03' }));
+    await world.rows(`update bill set stage = 'discarded' where id = $1`, arrived);
+    await world.rows(`update bill set document_id = (select document_id from bill where id = $2), invoice_number = 'GR-11A' where id = $1`, turn!['id'], arrived); // prettier-ignore
+    expect(await said(again, 'repeat-twice')).toEqual([
+      ['Ground rent repeats, and its bill for 1 Nov 2026 has come already: GR-11A.', turn!['id']],
+    ]);
+    expect(await said(turn!['id'] as string, 'repeat-twice')).toEqual([]);
+    expect(await said(await bill({ number: 'GR-12', issueDate: '2026-11-25' }), 'repeat-twice')).toEqual([]);
+    expect(await said(await bill({ number: 'GR-13', issueDate: '2026-11-04', lines: [{ amount: '7.00' }] }), 'repeat-twice')).toEqual([]);
   });
   it('a budget of the year, by what is posted, what has gone on, and this bill; a cost centre by itself', async () => {
     const budget = (centre: string | null, amount: string) =>

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull, isNull, ne, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, ne, sql } from 'drizzle-orm';
 import { chargedTwice, spanIn, type Facts } from '@ledgerline/core/checks';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { fitsTurn } from '@ledgerline/core/repeats';
@@ -54,7 +54,6 @@ async function turnTaken(db: Executor, record: BillRecord): Promise<Facts['turnT
         eq(bill.companyId, record.companyId),
         eq(bill.supplierId, record.supplierId),
         isNotNull(bill.documentId),
-        isNull(bill.madeFrom),
         ne(bill.stage, 'discarded'),
         sql`abs(${bill.turn} - ${record.issueDate}::date) <= greatest(${repeat.documentWithin}, ${around})`,
       ),

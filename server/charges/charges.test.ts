@@ -102,6 +102,41 @@ describe('a charge shared over what came', () => {
     expect(closed[0]).toMatch(/^Row 1(, for Compost, 80 l,)? is on an account that is closed/);
     await world.rows(`update ledger_account set active = true where company_id = $1 and code = '6010'`, mbg().id);
   });
+  it('of which a part has nowhere to go is held back, not only when it is posted', async () => {
+    const { share, id, row, order } = await brought();
+    await world.run(changeBill, await ines(), { id }, { ...(await version(id)), operations: [{ do: 'set-cell', line: row, field: 'accountId', value: null }] }); // prettier-ignore
+    await world.rows(`update order_line set account_id = null, cost_centre_id = null where order_id = $1 and description like 'Compost%'`, order.id); // prettier-ignore
+    await share('equally');
+    // Whichever part comes first: either the row itself, or its part for the compost, says so.
+    const stops = (await world.show(id)).exceptions.filter((e) => e.severity === 'stops').map((e) => e.sentence);
+    expect(stops).toEqual([expect.stringMatching(/^Row 1(, for Compost, 80 l,)? needs an account/)]);
+    await expect(world.run(sendOn, await ines(), { id }, await version(id))).rejects.toMatchObject({ status: 422 });
+  });
+  it('is posted to the cent in another currency, with tax in its prices, and on a credit note', async () => {
+    for (const of of [
+      { currency: 'USD' },
+      { currency: 'USD', kind: 'credit-note' as const },
+      { tax: '0.00', gross: '10.00', priced: true },
+    ]) {
+      const { goods } = await brought();
+      const { priced = false, ...wish } = of as { priced?: boolean; tax?: string };
+      const id = await world.build.bill({
+        supplier: haulier,
+        ...wish,
+        lines: [{ kind: 'charge', description: 'Carriage', amount: '10.00' }],
+      });
+      // Prices of 10.00 with a fifth of tax in them: 8.33 and 1.67.
+      if (priced) await world.rows(`update bill set prices_include_tax = true, tax = 1.67, net = 8.33 where id = $1`, id);
+      const row = (await world.show(id)).lines[0]!.id;
+      await world.run(shareCharge, await ines(), { id }, { ...(await version(id)), row, basis: 'value', goods: goods.map((g) => ({ id: g.id, amount: null })) }); // prettier-ignore
+      const { lines } = await previewOf(world.database.db, (await ines()).company, id, '2026-11-20');
+      const side = (key: 'debit' | 'credit') => lines.reduce((sum, l) => sum + Math.round(Number(l[key]) * 100), 0);
+      expect(side('debit')).toBe(side('credit'));
+      const borne = lines.filter((l) => l.description.startsWith('Carriage for ')).map((l) => Math.abs(Number(l.currencyAmount)));
+      // 2.50 and 7.50; without the tax 2.08 and 6.25.
+      expect([...borne].sort()).toEqual(priced ? [2.08, 6.25] : [2.5, 7.5]);
+    }
+  });
   it('is refused where it cannot be: no charge, other goods, not to the cent, twice, sent on', async () => {
     const { share, goods, id, order } = await brought();
     await expect(share('volume')).rejects.toMatchObject({ status: 422, message: expect.stringContaining('no volume') });

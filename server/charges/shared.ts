@@ -45,6 +45,17 @@ export function partsOf(line: LineRecord, charges: Charges): (LineRecord & { amo
   }));
 }
 
+/**
+ * What is wrong with where the parts of a row go, but for its first, as which the row itself is looked at: by goods, in words that follow
+ * "Row 3, for Pots,".
+ */
+export function partsStopped(line: LineRecord, charges: Charges, ground: CodingFacts): { goods: string; stops: string }[] {
+  return partsOf(line, charges).flatMap((part, i) => {
+    const stops = part.accountId === null ? 'needs an account.' : stopsCoding([part as CheckedLine], ground);
+    return i === 0 || stops === null ? [] : [{ goods: charges.get(line.id)!.shares[i]!.description, stops: stops.replace(/^Row 1 /, '') }];
+  });
+}
+
 /** "shared by value over 2 lines of what came" */
 export const saidOf = (basis: Basis, lines: number): string =>
   `shared ${basis === 'equally' ? 'equally' : basis === 'by-hand' ? 'by hand' : `by ${basis}`} over ${lines} ${lines === 1 ? 'line' : 'lines'} of what came`;
@@ -67,6 +78,7 @@ async function weighed(db: Executor, own: Own, record: Record, lines: readonly L
     const over = shares.map((s): Weighed => ({ ...byId.get(s.receiptLineId)!, amount: s.amount }));
     return {
       row,
+      line,
       shares,
       trouble: shareTrouble(line.amount, basis, over, record.currency),
       parts: sharesOf(line.amount, basis, over, record.currency),
@@ -97,18 +109,5 @@ export async function chargeFacts(
   ground: CodingFacts,
 ): Promise<Facts['charges']> {
   const found = await weighed(db, own, record, lines, charges);
-  return new Map(
-    found.map(({ row, trouble }) => {
-      // The row itself is looked at as its first part: here are the others.
-      const others = partsOf(
-        lines.find((l) => l.id === row)!,
-        charges,
-      ).slice(1);
-      const places = others.flatMap((part, i) => {
-        const stops = stopsCoding([part as CheckedLine], ground);
-        return stops === null ? [] : [{ goods: charges.get(row)!.shares[i + 1]!.description, stops }];
-      });
-      return [row, { trouble, places }];
-    }),
-  );
+  return new Map(found.map(({ row, line, trouble }) => [row, { trouble, places: partsStopped(line, charges, ground) }]));
 }

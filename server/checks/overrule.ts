@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { checkOf, mayOverrule, type Overrulers } from '@ledgerline/core/checks';
+import { checkOf, mayOverrule, type Overrulers, type Settling } from '@ledgerline/core/checks';
 import type { Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { checkSetting } from '../db/schema/index.ts';
@@ -20,5 +20,5 @@ export async function lettingOverrule(db: Executor, caller: Caller, code: string
 }
 
 /** What settles a check's findings, for somebody with these roles. */
-export const settledFor = (code: string, roles: readonly string[], by: Overrulers): readonly string[] =>
+export const settledFor = (code: string, roles: readonly string[], by: Overrulers): Settling[] =>
   (checkOf(code)?.settledBy ?? []).filter((how) => how !== 'overrule' || mayOverrule(roles, by));

@@ -131,6 +131,15 @@ it('lines of one order say the same of it', async () => {
   expect(orders).toEqual([{ number: 'PO-5', lines: 1 }]);
 });
 
+it('lines of orders come with weight, volume and whether they need a receipt; a file without these columns leaves them alone', async () => {
+  const kept = () => world.rows(`select weight, volume, needs_receipt from order_line l join purchase_order o on o.id = l.order_id where o.number = 'PO-W' order by l.position`); // prettier-ignore
+  await through(await take('orders', 'Order,Line,Supplier,Date,Currency,Description,Quantity,Price,"Weight, kg",Volume,Needs a receipt\nPO-W,1,S1001,2026-11-02,GBP,Soil,1,1,40,0.08,no\nPO-W,2,S1001,2026-11-02,GBP,Pots,1,1,,,')); // prettier-ignore
+  const all = [{ weight: '40', volume: '0.08', needs_receipt: false }, { weight: null, volume: null, needs_receipt: true }]; // prettier-ignore
+  expect(await kept()).toEqual(all);
+  await through(await take('orders', 'Order,Line,Supplier,Date,Currency,Description,Quantity,Price\nPO-W,1,S1001,2026-11-02,GBP,Soil,2,1'));
+  expect(await kept()).toEqual(all);
+});
+
 it('an order’s number is one however its letters are written, in one file and in the next', async () => {
   const rows = (...lines: string[]) => ['Order,Line,Supplier,Date,Currency,Description,Quantity,Price', ...lines].join('\n');
   await through(await take('orders', rows('PO-6,1,S1001,2026-11-02,GBP,Pots,1,1', 'po-6,2,S1001,2026-11-02,GBP,Soil,1,1')));

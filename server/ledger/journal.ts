@@ -6,7 +6,7 @@ import type { Company, JournalPreview } from '@ledgerline/contract';
 import { taxRulesOf } from '../bills/checking.ts';
 import { asLine } from '../bills/show.ts';
 import { rateOn, type BillRecord } from '../bills/store.ts';
-import { chargesOf, partsOf, type Charges } from '../charges/shared.ts';
+import { chargesOf, partsOf, partsStopped, type Charges } from '../charges/shared.ts';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, costCentre, ledgerAccount, supplier, taxCode } from '../db/schema/index.ts';
 import { keptAccount } from '../coding/usual.ts';
@@ -138,8 +138,10 @@ function journalFor(one: BillRecord, ground: Ground, baseCurrency: string, entry
   });
   // The lists may have changed since the bill was sent on.
   const coding = ground.coding(one.issueDate ?? entryDate);
-  const stops =
-    stopsCoding(parts.map((of) => asLine(of[0]!)), coding) ?? stopsCoding(parts.flatMap((of) => of.slice(1)).map(asLine), coding); // prettier-ignore
+  const [other] = rows.flatMap((line, i) =>
+    partsStopped(line, ground.charges, coding).map(({ goods, stops: why }) => `Row ${i + 1}, for ${goods}, ${why}`),
+  );
+  const stops = stopsCoding(parts.map((of) => asLine(of[0]!)), coding) ?? other; // prettier-ignore
   if (stops) throw new Refusal(422, `${name} cannot be posted as it is coded: ${stops}`);
   const supplierName = ground.suppliers.get(one.supplierId)!;
   try {

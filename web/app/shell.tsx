@@ -45,7 +45,7 @@ function usePlaces() {
     { to: '/', label: 'Today', icon: SunMedium, count: 0, show: true },
     { to: '/arrivals', label: 'Arrivals', icon: Inbox, count: waiting?.unread ?? 0, show: can('arrivals:see') },
     { to: '/bills', label: 'Bills', icon: FileText, count: waiting ? waiting.review + waiting.returned : 0, show: true },
-    { to: '/exceptions', label: 'Exceptions', icon: CircleHelp, count: 0, show: can('bills:edit') || can('exceptions:overrule') },
+    { to: '/exceptions', label: 'Exceptions', icon: CircleHelp, count: 0, show: can('bills:edit') || can('bills:return') },
     { to: '/approvals', label: 'Approvals', icon: Stamp, count: waiting?.approve ?? 0, show: can('bills:approve') },
     { to: '/ledger', label: 'Ledger', icon: BookOpen, count: waiting?.post ?? 0, show: can('ledger:see') },
     { to: '/suppliers', label: 'Suppliers', icon: Store, count: 0, show: true },

@@ -56,7 +56,7 @@ function Share({ desk, row, now, close }: { desk: Desk; row: number; now: Charge
           <b>
             {bill.currency} {money(line.amount, bill.currency)}
           </b>
-          <span className="quiet"> without tax; each part is posted to where its goods are</span>
+          <span className="quiet"> {bill.pricesIncludeTax ? 'with' : 'without'} tax; each part is posted to where its goods are</span>
         </p>
         <label className="flex items-center gap-2 text-[14px]">
           Share

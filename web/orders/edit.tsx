@@ -25,29 +25,8 @@ const newLine = (): Line => ({
   needsReceipt: true,
   coding: noCoding(),
 });
-const lineOf = ({
-  id,
-  itemId,
-  code,
-  description,
-  quantity,
-  unit,
-  unitPrice,
-  weight,
-  volume,
-  needsReceipt,
-  coding,
-}: Order['lines'][number]): Line => ({
-  id,
-  itemId,
-  code,
-  description,
-  quantity,
-  unit,
-  unitPrice,
-  weight,
-  volume,
-  needsReceipt,
+const lineOf = ({ item: _i, net: _n, shown: _s, received: _r, billed: _b, coding, ...line }: Order['lines'][number]): Line => ({
+  ...line,
   coding: { ...noCoding(), ...coding },
 });
 
