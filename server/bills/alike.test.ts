@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { numberKey } from '@ledgerline/core/matching';
-import { makeWorld, type World } from '../testing/world.ts';
+import { arrive, invoiceOf, makeWorld, type World } from '../testing/world.ts';
 
 let world: World;
 let supplier = '';
@@ -38,6 +38,14 @@ describe('a bill that may be another', () => {
     const ours = async (number: string) => said(await world.build.bill({ ...theirs, company: 'MBG', supplier, number }));
     expect(await ours('DD-20318')).toEqual([]);
     expect(await ours('CC-20317')).toMatchObject([['amount-elsewhere', null, expect.stringContaining(' has CC-20317 of ')]]);
+  });
+  it('is said of the earlier one, too, as soon as the later one comes: in lists as at the desk', async () => {
+    const sent = invoiceOf(3, { number: 'TW-70417' });
+    const first = await arrive(world, sent);
+    const kept = async () => (await world.rows(`select code from bill_exception where bill_id = $1 and state = 'open' and code = 'duplicate-alike'`, first)).length; // prettier-ignore
+    expect(await kept()).toBe(0);
+    await arrive(world, { ...sent, number: 'TW-704170' });
+    expect(await kept()).toBe(1);
   });
   it('is looked up by what the database keeps of its number: the same as is computed', async () => {
     await fc.assert(

@@ -13,7 +13,7 @@ import { record, type Actor } from '../events/record.ts';
 import { recheck } from './checking.ts';
 import { discountOf } from './hand.ts';
 import { addLines, stored } from './read-lines.ts';
-import { workersOf } from './store.ts';
+import { editable, findBill, workersOf } from './store.ts';
 
 const reader: Actor = { personId: null, source: 'reader' };
 
@@ -135,6 +135,11 @@ export async function makeBill(
   record(tx, { companyId, subject, verb: 'arrived', by: reader, at: receivedAt });
   record(tx, { companyId, subject, verb: 'read', by: reader, at: now, note: addressedTo ? `Addressed to ${addressedTo.name}` : null });
   const open = await recheck(tx, own!, made!, { personId: null, now });
+  // What is found of two bills is so of the earlier one, too.
+  for (const id of [...new Set(open.flatMap((e) => e.other ?? []))].sort()) {
+    const other = await findBill(tx, companyId, id, true);
+    if (other && editable.includes(other.stage)) await recheck(tx, own!, other, { personId: null, now });
+  }
   await passAlone(tx, made!, open, now);
   return made!.id;
 }

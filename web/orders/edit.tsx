@@ -102,7 +102,7 @@ function Lines({ form, order }: { form: UseFormReturn<PutOrder>; order: Order | 
                 <X size={14} aria-hidden />
               </button>
             </div>
-            <div className="grid grid-cols-[120px_120px_1fr] items-end gap-x-2">
+            <div className="mt-1 mb-1 grid grid-cols-[120px_120px_1fr] items-end gap-x-2">
               <FormField form={form} name={`lines.${i}.weight`} label="Weight of one, kg" empty="null" />
               <FormField form={form} name={`lines.${i}.volume`} label="Volume of one, m³" empty="null" />
               <FormTick form={form} name={`lines.${i}.needsReceipt`} label="Bills of it wait for what has come" />

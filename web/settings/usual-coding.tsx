@@ -55,7 +55,7 @@ function UsualCodingForm({ usual }: { usual: UsualCoding }) {
           />
         ))}
       </div>
-      <div className="grid grid-cols-3 gap-x-3">
+      <div className="grid grid-cols-3 gap-x-3 gap-y-2">
         <FormChoice
           form={form}
           name="roundingAccountId"
