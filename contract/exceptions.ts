@@ -8,7 +8,8 @@ export const CheckSetting = Type.Union([Type.Literal('stops'), Type.Literal('ask
 /** Who may overrule what a check finds: controllers alone where a company has said nothing. */
 export const OverruledBy = Type.Union(overrulers.map((by) => Type.Literal(by)));
 const Take = Type.Union([Type.Literal('data'), Type.Literal('page')]);
-const Settling = Type.Union([Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')]);
+const ByClerk = [Type.Literal('choose'), Type.Literal('confirm'), Type.Literal('overrule')] as const;
+const Settling = Type.Union([...ByClerk, Type.Literal('verify')]);
 
 /** A change that would settle it, by operations; or these lines, and of one line an amount, carry tax under one code, the rest is free of it under another. */
 const TaxParts = Type.Object({
@@ -35,6 +36,8 @@ export const Exception = Type.Object({
   changes: Type.Array(Change),
   /** Another bill of this company that it is about. */
   other: Nullable(Id),
+  /** Amounts that it is compared with, the oldest first. */
+  earlier: Type.Array(Type.String()),
 });
 /** An exception that a person settled, and how. */
 export const SettledException = Type.Object({
@@ -43,6 +46,7 @@ export const SettledException = Type.Object({
   how: Type.String(),
   person: Nullable(Type.String()),
   reason: Nullable(Type.String()),
+  /** Whom somebody asked who verified it. */ asked: Nullable(Type.String()),
   at: Type.String(),
 });
 const Reason = Type.String({ minLength: 3, maxLength: 500, pattern: '\\S' });
@@ -52,9 +56,17 @@ export const SettleException = Type.Object({
   code: Type.String({ maxLength: 60 }),
   path: Type.String({ maxLength: 80 }),
   key: Type.String({ maxLength: 200 }),
-  how: Settling,
+  how: Type.Union([...ByClerk]),
   take: Type.Optional(Take),
   reason: Type.Optional(Reason),
+});
+/** A second person asked the supplier: whom, and how and with what answer. */
+export const VerifyBill = Type.Object({
+  code: Type.String({ maxLength: 60 }),
+  path: Type.String({ maxLength: 80 }),
+  key: Type.String({ maxLength: 300 }),
+  asked: Type.String({ minLength: 3, maxLength: 120, pattern: '\\S' }),
+  how: Reason,
 });
 export const CheckRow = Type.Object({
   code: Type.String(),
@@ -74,6 +86,7 @@ export const SetCheck = Type.Object(
 export type Exception = Static<typeof Exception>;
 export type SettleException = Static<typeof SettleException>;
 export type SettledException = Static<typeof SettledException>;
+export type VerifyBill = Static<typeof VerifyBill>;
 export type CheckList = Static<typeof CheckList>;
 export type CheckSetting = Static<typeof CheckSetting>;
 export type OverruledBy = Static<typeof OverruledBy>;

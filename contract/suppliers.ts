@@ -120,6 +120,7 @@ export const SupplierItems = Type.Object({
       open: Type.String(),
       entry: Type.String(),
       entryId: Id,
+      /** Its payment waits until a second person has verified something on the bill. */ held: Type.Boolean(),
     }),
   ),
   next: Nullable(Type.String()),

@@ -132,7 +132,7 @@ const holiday = 'Holiday opening hours';
 /** An e-invoice beside its page, a hybrid whose page says another total, one with carriage, a pile in one file, and a picture. Gives their number. */
 async function otherShapes(
   doors: Doors,
-  { both, page, pile, photo, carried }: FirstInvoices['shapes'],
+  { both, page, pile, photo, carried, again }: FirstInvoices['shapes'],
   there: Set<string>,
 ): Promise<number> {
   const data = ciiOf({ ...page, gross: dec(page.gross).plus(10).toFixed(2), net: dec(page.net).plus(10).toFixed(2) });
@@ -165,7 +165,10 @@ async function otherShapes(
   if (!there.has(monday)) await byUpload(doors, [{ name: monday, bytes: await pileOf(pile), type: pdf }], 'MBG');
   if (!there.has(sign))
     await byUpload(doors, [{ name: sign, bytes: await pictureOf([photo], 'jpeg', { photo: true, skew: 0 }), type: 'image/jpeg' }], 'MBG');
-  return 6;
+  const paper = 'pondside-paper.jpg';
+  if (!there.has(paper))
+    await byUpload(doors, [{ name: paper, bytes: await pictureOf([again], 'jpeg', { skew: 1.3 }), type: 'image/jpeg' }], 'MBG');
+  return 7;
 }
 
 /** Waits until all is read, then lets the demo's people take some bills further: with approvers, and ready to post. */

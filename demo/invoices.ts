@@ -12,7 +12,7 @@ export interface FirstInvoices {
   unknown: Invoice;
   /** One of the first again, with a zero more in its number; one from a new sender that asks for payment to a new account. */
   doubtful: Invoice[];
-  shapes: { both: Invoice; page: Invoice; pile: Invoice[]; photo: Invoice; carried: Invoice };
+  shapes: { both: Invoice; page: Invoice; pile: Invoice[]; photo: Invoice; carried: Invoice; again: Invoice };
 }
 /** What the numbers of a supplier's invoices begin with. */
 export const prefix = (name: string) => name.replace(/[^A-Z]/g, '').slice(0, 3);
@@ -62,6 +62,8 @@ export function firstInvoices(today: string): FirstInvoices {
     page: named(2, 'SIL-20733'),
     pile: [named(1, 'MGM-20740', 2), named(7, 'CHS-20741', 2), named(11, 'LSL-20742', 2)],
     photo: named(5, 'HRS-20750', 2),
+    // The paper of what came as a file before: nobody knows its supplier, so that no number tells it.
+    again: unknown,
     // By itself, so that what the others are does not change with it.
     carried: makeInvoice(suppliers[1]!, seeded(91), { number: 'MGM-20760', issueDate: addDays(today, -1), lines: 3, charge: true }),
   };

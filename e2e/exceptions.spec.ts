@@ -3,7 +3,7 @@ import { makePdf } from '@ledgerline/documents/maker';
 import { suppliers } from '@ledgerline/documents/suppliers';
 import { arrival, arrivals, invoiceOf, signIn, upload } from './arrivals.ts';
 
-test('the demo’s doubts stand by cause: a number with a zero more, a new sender that asks for another account', async ({ page }) => {
+test('the demo’s doubts stand by cause: a number with a zero more, one paper twice', async ({ page }) => {
   await signIn(page, 'Ines Okafor');
   await page.getByRole('link', { name: 'Exceptions' }).click();
   const causes = page.getByRole('navigation', { name: 'Causes' });
@@ -20,9 +20,36 @@ test('the demo’s doubts stand by cause: a number with a zero more, a new sende
   await expect(page.getByRole('dialog').locator('canvas')).toHaveCount(2);
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Exceptions' }).click();
-  await causes.getByRole('button', { name: /came from where the supplier’s bills come from/ }).click();
-  await expect(page.getByRole('row').filter({ hasText: 'asks for payment to another account' })).toBeVisible();
+  await causes.getByRole('button', { name: /came from the same paper/ }).click();
+  await page.getByRole('row').filter({ hasText: 'PSS-118' }).first().click();
+  await page.getByRole('button', { name: 'Beside that bill' }).click();
+  await expect(both.locator('[data-differs=false]').filter({ hasText: 'Number' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Exceptions' }).click();
+  await causes.getByRole('button', { name: /are not new together/ }).click();
   await expect(page.getByRole('grid', { name: 'Exceptions' })).not.toContainText('with a zero more or less');
+});
+
+test('new account and new sender together hold the payment until a second person has asked', async ({ page }) => {
+  await signIn(page, 'Ines Okafor');
+  await page.goto('/exceptions?cause=not-as-known');
+  const row = page.getByRole('row').filter({ hasText: 'New bank account and new sender' });
+  await row.click();
+  const story = page.getByRole('list', { name: 'Exceptions' }).getByText(/New bank account and new sender: this may not be/);
+  await expect(story).toBeVisible();
+  // Who codes bills does not verify them.
+  await expect(page.getByRole('button', { name: 'Verify' })).toHaveCount(0);
+  const bill = page.url();
+  await signIn(page, 'Halina Voss');
+  await page.goto(bill);
+  await page.getByRole('button', { name: 'Verify' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('never at a number or address that came with this bill');
+  await dialog.getByLabel('Whom you asked').fill('Mr Linden, their bookkeeper');
+  await dialog.getByLabel('How, and what they said').fill('Called the number we had: their bank has changed');
+  await page.keyboard.press('Enter');
+  await expect(story).toHaveCount(0);
+  await expect(page.getByText('Asked Mr Linden, their bookkeeper: Called the number we had: their bank has changed')).toBeVisible();
 });
 
 test('the same doubt on several bills is settled in one go, with one reason', async ({ page }) => {

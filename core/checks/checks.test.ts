@@ -35,6 +35,9 @@ const facts: Facts = {
   sender: null,
   alike: null,
   elsewhere: null,
+  samePaper: null,
+  layoutNew: null,
+  waiting: new Map(),
   orders: { unknown: null, closed: [], otherCurrency: null, compared: [], beside: [] },
 };
 const good: CheckedBill = {

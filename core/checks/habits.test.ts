@@ -4,14 +4,14 @@ import type { CheckedBill, CheckedLine, Facts, SupplierKnown } from './types.ts'
 
 const line = { id: 'l1', kind: 'line', description: 'Pot', quantity: '10', unitPrice: '0.22', priceQuantity: '1', discountPercent: null, amount: '2.20' } as CheckedLine; // prettier-ignore
 const bill = (more: Partial<CheckedBill> = {}) => ({ kind: 'invoice', currency: 'GBP', gross: '100.00', issueDate: '2026-11-02', supplierTaxId: null, supplierIban: null, lines: [line], ...more }) as CheckedBill; // prettier-ignore
-const known = (more: Partial<SupplierKnown> = {}): SupplierKnown => ({ name: 'Fernwick', currency: 'GBP', taxIds: ['GB123456789'], habit: { bills: 24, least: '40.00', most: '120.00' }, numbers: [], lastPrices: new Map(), ...more }); // prettier-ignore
+const known = (more: Partial<SupplierKnown> = {}): SupplierKnown => ({ name: 'Fernwick', currency: 'GBP', taxIds: ['GB123456789'], habit: { bills: 24, least: '40.00', most: '120.00', totals: ['40.00', '120.00'] }, numbers: [], lastPrices: new Map(), ...more }); // prettier-ignore
 const found = (of: Partial<CheckedBill>, facts: Partial<Facts> = {}) =>
-  habitChecks.flatMap((c) => c.run(bill(of), { today: '2026-11-20', known: known(), sender: null, bank: null, ...facts } as Facts).map((f) => `${c.code}: ${f.sentence}`)); // prettier-ignore
+  habitChecks.flatMap((c) => c.run(bill(of), { today: '2026-11-20', known: known(), ...facts } as Facts).map((f) => `${c.code}: ${f.sentence}`)); // prettier-ignore
 
 describe('what is unlike what one knows', () => {
   it('nothing of a bill like the others', () => {
     expect(found({})).toEqual([]);
-    expect(found({ gross: '360.00', issueDate: '2026-11-21', supplierTaxId: 'GB 123 456 789' })).toEqual([]);
+    expect(found({ gross: '360.00', issueDate: '2026-11-21' })).toEqual([]);
     expect(found({}, { known: null })).toEqual([]);
   });
   it.each<[Partial<CheckedBill>, Partial<Facts>, string]>([
@@ -24,13 +24,6 @@ describe('what is unlike what one knows', () => {
       'number-unlike: No bill of Fernwick had a number like 884213; the last were FW-2046 and FW-2045. Is it another number of the page?',
     ],
     [{ gross: '360.01' }, {}, 'amount-unusual: The total of 360.01 is far above the last 24 bills of Fernwick: 40.00 to 120.00.'],
-    [{ supplierTaxId: 'GB999' }, {}, 'tax-number-differs: The page says tax number GB999; Fernwick has GB123456789.'],
-    [{}, { sender: { domain: 'fern-wick.example', known: false } }, 'sender-new: Nothing of Fernwick came from fern-wick.example before.'],
-    [
-      { supplierIban: 'GB12' },
-      { sender: { domain: 'x.example', known: false }, bank: { supplier: 'Fernwick', verified: ['GB34'], waiting: [] } },
-      'sender-new: Nothing of Fernwick came from x.example before, and it asks for payment to another account: ask at a number that you know.',
-    ],
     [
       {},
       { known: known({ lastPrices: new Map([['l1', { price: '0.19', on: '2026-10-02' }]]) }) },
@@ -44,7 +37,6 @@ describe('what is unlike what one knows', () => {
     expect(found({ gross: '9000.00', kind: 'credit-note' })).toEqual([]);
     const numbers = ['FW-6', 'FW-5', 'FW-4', 'FW-3', 'FW-2', 'FW-1'];
     expect(found({ invoiceNumber: 'CR/1', kind: 'credit-note' }, { known: known({ numbers }) })).toEqual([]);
-    expect(found({ supplierTaxId: 'GB999' }, { known: known({ taxIds: [] }) })).toEqual([]);
     expect(found({}, { known: known({ lastPrices: new Map([['l1', { price: '0.20', on: '2026-10-02' }]]) }) })).toEqual([]);
   });
 });

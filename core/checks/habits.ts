@@ -2,7 +2,6 @@ import { addDays, dayInWords } from '../dates/index.ts';
 import { cellPath } from '../bills/index.ts';
 import { dec, decOrNull, formatAmount } from '../money/index.ts';
 import { numberUnlike } from '../matching/index.ts';
-import { squash } from '../reading/identifiers.ts';
 import type { Check, CheckedBill, Facts, Found } from './types.ts';
 
 /** What is unlike what one knows: shown, looked at, and said to be right. */
@@ -62,35 +61,11 @@ export const habitChecks: Check[] = [
       {
         path: 'gross',
         key: gross.toFixed(),
+        earlier: habit.totals,
         sentence: `The total of ${money(gross.toFixed())} is far above the last ${habit.bills} bills of ${known!.name}: ${money(habit.least)} to ${money(habit.most)}.`,
       },
     ];
   }),
-  unlike('tax-number-differs', 'supplier', ['known'], 'The page has the supplier’s tax number', (bill, { known }) => {
-    const page = bill.supplierTaxId ? squash(bill.supplierTaxId) : null;
-    if (!page || !known || known.taxIds.length === 0 || known.taxIds.some((id) => squash(id) === page)) return [];
-    return [
-      { path: 'supplierId', key: page, sentence: `The page says tax number ${page}; ${known.name} has ${known.taxIds.join(' or ')}.` },
-    ];
-  }),
-  unlike(
-    'sender-new',
-    'supplier',
-    ['known', 'sender', 'bank'],
-    'It came from where the supplier’s bills come from',
-    (bill, { known, sender, bank }) => {
-      if (!known || !sender || sender.known) return [];
-      // Another sender is one thing; with another account it is the story that fraud tells.
-      const account = bill.supplierIban && bank && !bank.verified.some((iban) => squash(iban) === squash(bill.supplierIban!));
-      return [
-        {
-          path: 'supplierId',
-          key: sender.domain,
-          sentence: `Nothing of ${known.name} came from ${sender.domain} before${account ? ', and it asks for payment to another account: ask at a number that you know' : ''}.`,
-        },
-      ];
-    },
-  ),
   unlike('price-up', 'lines', ['known'], 'Things do not cost much more than last time', (bill, { known }) =>
     bill.lines.flatMap((line, i): Found[] => {
       const last = known?.lastPrices.get(line.id),

@@ -1,5 +1,6 @@
 export { checkOf, checks, runChecks, stopsCoding } from './registry.ts';
 export { taxByRates } from './sums.ts';
+export { holdsPayment } from './identity.ts';
 export { spacedIban } from './supplier.ts';
 export { mayOverrule, overrulers, type Overrulers } from './overrule.ts';
 export { chargedTwice, spanIn, type Span } from './spans.ts';

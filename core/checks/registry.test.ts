@@ -94,6 +94,9 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     new Map(),
     new Map([['l1', { trouble: '2.00 is still to be shared.', places: [{ goods: 'Pots', stops: 'needs a cost centre.' }] }]]),
   ),
+  samePaper: maybe(fc.constant({ id: crypto.randomUUID(), company: null, number: 'A-2', day: '2026-11-03' })),
+  layoutNew: maybe(fc.constant(5)),
+  waiting: fc.constantFrom(new Map(), new Map([['not-as-known s', 'New sender and new look.']])),
   closedMonth: maybe(fc.constant('2026-10')),
   overBudget: fc.subarray<Facts['overBudget'][number]>([{ row: 'l0', account: '6100', centre: null, year: 2026, planned: '100.00', over: '5.00' }]), // prettier-ignore
   chargedTwice: fc.subarray<Facts['chargedTwice'][number]>([
@@ -117,7 +120,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     { selector: (d) => d.field, maxLength: 3 },
   ),
   today: fc.constant('2026-11-20'),
-  known: maybe(fc.record({ name: fc.constant('Fernwick'), currency: fc.constantFrom('GBP', 'EUR'), taxIds: fc.array(fc.string(), { maxLength: 2 }), habit: maybe(fc.record({ bills: fc.constant(24), least: fc.constant('1.00'), most: fc.constant('10.00') })), numbers: fc.constantFrom<string[][]>([], ['A-1', 'A-2', 'A-3', 'A-4', 'A-5', 'A-6']), lastPrices: fc.constant(new Map()) })), // prettier-ignore
+  known: maybe(fc.record({ name: fc.constant('Fernwick'), currency: fc.constantFrom('GBP', 'EUR'), taxIds: fc.array(fc.string(), { maxLength: 2 }), habit: maybe(fc.record({ bills: fc.constant(24), least: fc.constant('1.00'), most: fc.constant('10.00'), totals: fc.constant(['1.00', '10.00']) })), numbers: fc.constantFrom<string[][]>([], ['A-1', 'A-2', 'A-3', 'A-4', 'A-5', 'A-6']), lastPrices: fc.constant(new Map()) })), // prettier-ignore
   sender: maybe(fc.record({ domain: fc.constant('x.example'), known: fc.boolean() })),
   alike: maybe(fc.record({ id: fc.uuid(), number: fc.constant('X-1'), issueDate: maybe(fc.constant('2026-11-02')), how: fc.constant('with a zero more or less') })), // prettier-ignore
   elsewhere: maybe(

@@ -1,6 +1,7 @@
 import { documentChecks } from './document.ts';
 import { habitChecks } from './habits.ts';
 import { headerChecks } from './header.ts';
+import { identityChecks } from './identity.ts';
 import { lineChecks } from './lines.ts';
 import { orderChecks } from './orders.ts';
 import { sumChecks } from './sums.ts';
@@ -13,6 +14,7 @@ export const checks: readonly Check[] = [
   ...documentChecks,
   ...headerChecks,
   ...supplierChecks,
+  ...identityChecks,
   ...habitChecks,
   ...timeChecks,
   ...orderChecks,
@@ -29,18 +31,21 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
   return checks.flatMap((check) => {
     const severity = check.adjustable ? (settings.get(check.code) ?? check.severity) : check.severity;
     if (severity === 'off') return [];
-    return check.run(bill, facts).map(({ path, sentence, many = null, key = '', choices = [], changes = [], other = null }) => ({
-      code: check.code,
-      path,
-      key,
-      sentence,
-      many,
-      severity,
-      settledBy: check.settledBy,
-      choices,
-      changes,
-      other,
-    }));
+    return check
+      .run(bill, facts)
+      .map(({ path, sentence, many = null, key = '', choices = [], changes = [], other = null, earlier = [] }) => ({
+        code: check.code,
+        path,
+        key,
+        sentence,
+        many,
+        severity,
+        settledBy: check.settledBy,
+        choices,
+        changes,
+        other,
+        earlier: [...earlier],
+      }));
   });
 }
 

@@ -62,6 +62,27 @@ export const supplierChecks: Check[] = [
         : [],
   },
   {
+    code: 'same-paper',
+    scope: 'document',
+    needs: ['samePaper', 'alike', 'duplicate', 'elsewhere'],
+    severity: 'asks',
+    adjustable: true,
+    settledBy: ['confirm'],
+    what: 'No other bill came from the same paper',
+    run: (_, { samePaper: it, alike, duplicate, elsewhere }) =>
+      // Told already by its number.
+      it && !duplicate && !alike && !elsewhere
+        ? [
+            {
+              path: 'invoiceNumber',
+              key: it.id ?? it.company ?? '',
+              other: it.id,
+              sentence: `The page says the same as that of ${it.number ?? 'a bill without a number'}${it.day ? ` of ${dayInWords(it.day)}` : ''}${it.company ? ` in ${it.company}` : ''}, in the same places. Is it the same paper?`,
+            },
+          ]
+        : [],
+  },
+  {
     code: 'supplier-blocked',
     scope: 'supplier',
     needs: ['blocked'],

@@ -74,6 +74,7 @@ export interface SupplierKnown {
     bills: number;
     least: string;
     most: string;
+    /** Each, the oldest first. */ totals: readonly string[];
   } | null;
   /** The numbers of its last bills, the latest first. */ numbers: readonly string[];
   /** What one of the same thing cost last, by row of this bill. */ lastPrices: ReadonlyMap<string, { price: string; on: string }>;
@@ -97,6 +98,12 @@ export interface Facts extends CodingFacts {
   alike: { id: string; number: string; issueDate: string | null; how: string } | null;
   /** One of the same total, day and number (or one alike) under another supplier, or in another company (without its id). */
   elsewhere: { id: string | null; company: string | null; supplier: string; number: string } | null;
+  /** Another live bill whose paper this one's page is another scan or print of, in this company or (without its id) in another. */
+  samePaper: { id: string | null; company: string | null; number: string | null; day: string | null } | null;
+  /** Of how many earlier pages of its supplier its page looks unlike each; null where it looks like one, or there are too few. */
+  layoutNew: number | null;
+  /** What a second person has to verify, as it was found: sentences by check and key. */
+  waiting: ReadonlyMap<string, string>;
   /** There is an exchange rate for the bill's currency and date. */
   hasRate: boolean;
   /** What the bill bills of orders. */
@@ -141,9 +148,10 @@ export type Severity = 'stops' | 'asks';
 export type Setting = Severity | 'off';
 /**
  * How an exception ends other than by a change of the bill or the master data: choose (the e-invoice's data or its page), confirm
- * (somebody looked and it is right), overrule (a named person, with a reason).
+ * (somebody looked and it is right), overrule (a named person, with a reason), verify (a second person asked
+ * the supplier, and says whom and how; until then payment is held).
  */
-export type Settling = 'choose' | 'confirm' | 'overrule';
+export type Settling = 'choose' | 'confirm' | 'overrule' | 'verify';
 
 /** One of two truths to choose from, and the value that it stands for. */
 export interface Choice {
@@ -162,6 +170,7 @@ export interface Found {
   choices?: Choice[];
   changes?: Change[];
   /** Another bill that it is about. */ other?: string | null;
+  /** Amounts that it is compared with, the oldest first. */ earlier?: readonly string[];
 }
 export interface Check {
   code: string;
@@ -189,4 +198,5 @@ export interface Exception {
   choices: Choice[];
   changes: Change[];
   other: string | null;
+  earlier: string[];
 }

@@ -22,3 +22,5 @@ export {
   type Tolerances,
 } from './compare.ts';
 export { numberKey, numberUnlike, numbersAlike } from './alike.ts';
+export { paperKeys, samePaper } from './paper.ts';
+export { laidOutAnew, placesOf } from './looks.ts';

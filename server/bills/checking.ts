@@ -1,7 +1,7 @@
 import { addDays } from '@ledgerline/core/dates';
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { codingOf, parsePath, type CodingField } from '@ledgerline/core/bills';
-import { runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
+import { holdsPayment, runChecks, type CheckedBill, type Exception, type Facts, type Setting } from '@ledgerline/core/checks';
 import type { PostingLine } from '@ledgerline/core/posting';
 import { rateOnDay } from '@ledgerline/core/tax';
 import type { Executor } from '../db/client.ts';
@@ -22,6 +22,7 @@ import { orderFacts } from '../matching/facts.ts';
 import { rebind } from '../matching/rebind.ts';
 import { codingGround } from '../dimensions/facts.ts';
 import { senderOf, supplierKnown } from './habits.ts';
+import { lookFacts } from './looks.ts';
 import { timeFacts } from './times.ts';
 import { alikeTo } from './alike.ts';
 import { billField } from './fields.ts';
@@ -98,6 +99,15 @@ async function awaitedBy(db: Executor, record: BillRecord, today: string): Promi
   return { by, missed: today > by };
 }
 
+/** What a second person has still to verify of a bill, as it was found. */
+async function waitingOn(db: Executor, billId: string): Promise<Facts['waiting']> {
+  const rows = await db
+    .select()
+    .from(billException)
+    .where(and(eq(billException.billId, billId), eq(billException.state, 'open'), inArray(billException.code, [...holdsPayment])));
+  return new Map(rows.map((x) => [`${x.code} ${x.key}`, x.sentence]));
+}
+
 /** What the company made of its checks. */
 export async function settingsOf(db: Executor, companyId: string): Promise<Map<string, Setting>> {
   const rows = await db.select().from(checkSetting).where(eq(checkSetting.companyId, companyId));
@@ -132,6 +142,8 @@ export async function findingsOf(
     taxTolerance: await toleranceOf(db, own.id),
     duplicate: await twinOf(db, record),
     ...(await alikeTo(db, record)),
+    ...(await lookFacts(db, record)),
+    waiting: await waitingOn(db, record.id),
     today,
     known: supplierOf ? await supplierKnown(db, record, supplierOf, lines) : null,
     sender: supplierOf ? await senderOf(db, record, supplierOf) : null,

@@ -23,9 +23,16 @@ export async function supplierKnown(
     where b.company_id = ${one.companyId} and b.supplier_id = ${own.id} and b.issue_date is not null and b.id <> ${one.id}
       and b.stage in ('coded', 'approved', 'posted', 'paid') and b.kind = 'invoice' and b.currency = ${one.currency}
     order by b.issue_date desc limit ${last}`;
-  const { rows } = await db.execute<{ bills: number; least: string | null; most: string | null; numbers: string[] | null }>(
+  const { rows } = await db.execute<{
+    bills: number;
+    least: string | null;
+    most: string | null;
+    numbers: string[] | null;
+    totals: string[] | null;
+  }>(
     sql`select count(*)::int as bills, min(r.gross)::text as least, max(r.gross)::text as most,
-          array_agg(r.invoice_number order by r.issue_date desc, r.invoice_number desc) filter (where r.invoice_number is not null) as numbers from (${recent}) r`,
+          array_agg(r.invoice_number order by r.issue_date desc, r.invoice_number desc) filter (where r.invoice_number is not null) as numbers,
+          array_agg(r.gross::text order by r.issue_date, r.id) filter (where r.gross is not null) as totals from (${recent}) r`,
   );
   const habit = rows[0]!;
   const prices = codes.length
@@ -44,7 +51,10 @@ export async function supplierKnown(
     currency: own.currency,
     numbers: habit.numbers ?? [],
     taxIds: [...(own.taxId ? [own.taxId] : []), ...own.otherTaxIds],
-    habit: habit.bills >= least && habit.least && habit.most ? { bills: habit.bills, least: habit.least, most: habit.most } : null,
+    habit:
+      habit.bills >= least && habit.least && habit.most
+        ? { bills: habit.bills, least: habit.least, most: habit.most, totals: habit.totals ?? [] }
+        : null,
     lastPrices: new Map(lines.flatMap((l) => (l.code && byCode.has(l.code) ? [[l.id, byCode.get(l.code)!] as const] : []))),
   };
 }

@@ -14,7 +14,7 @@ import { notFound } from '../http/problems.ts';
 import { notesOf } from '../notes/store.ts';
 import { overrulersOf, settledFor } from '../checks/overrule.ts';
 import { findingsOf, stillOpen, taxRulesOf } from './checking.ts';
-import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, linesOf, workersOf, type BillRecord } from './store.ts';
+import { arrivalOf, editable, entryOf, exceptionRowsOf, findBill, heldOn, linesOf, workersOf, type BillRecord } from './store.ts';
 
 type LineRecord = Awaited<ReturnType<typeof linesOf>>[number];
 
@@ -90,9 +90,25 @@ async function settledOn(db: Executor, billId: string): Promise<SettledException
     how: x.how!,
     person: name,
     reason: x.reason,
+    asked: x.asked,
     at: x.settledAt!.toISOString(),
   }));
 }
+
+/** What still holds the payment of a bill that has gone on. */
+const heldException = (x: typeof billException.$inferSelect, settledBy: Bill['exceptions'][number]['settledBy']) => ({
+  code: x.code,
+  path: x.path,
+  key: x.key,
+  sentence: x.sentence,
+  many: null,
+  severity: x.severity as 'asks' | 'stops',
+  settledBy,
+  choices: [],
+  changes: [],
+  other: null,
+  earlier: [],
+});
 
 /** What the rates of its tax codes make of a bill's tax, where that is another figure. */
 async function ratesMake(db: Executor, companyId: string, record: BillRecord, lines: LineRecord[], today: string): Promise<string | null> {
@@ -161,7 +177,7 @@ export async function getBill(
           ...e,
           settledBy: settledFor(e.code, own.roles, by(e.code)),
         }))
-      : [],
+      : (await heldOn(db, record)).map((x) => heldException(x, settledFor(x.code, own.roles, by(x.code)))),
     settled: await settledOn(db, id),
     events: await historyOf(db, own.id, 'bill', id),
     taxByRates: inHand ? await ratesMake(db, own.id, record, lines, today) : null,

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import type { Bill, BillRow } from '@ledgerline/contract';
+import { holdsPayment } from '@ledgerline/core/checks';
 import { formatAmount } from '@ledgerline/core/money';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
@@ -175,3 +176,13 @@ export async function rateOn(db: Executor, companyId: string, currency: string, 
 }
 
 export const exceptionRowsOf = (db: Executor, billId: string) => db.select().from(billException).where(eq(billException.billId, billId));
+
+/** What is still to be verified of a bill before it is paid; nothing of one that is not to be paid any more. */
+export const heldOn = async (db: Executor, { id, stage }: BillRecord) =>
+  ['discarded', 'reversed', 'paid'].includes(stage)
+    ? []
+    : db
+        .select()
+        .from(billException)
+        .where(and(eq(billException.billId, id), eq(billException.state, 'open'), inArray(billException.code, [...holdsPayment])))
+        .orderBy(billException.openedAt);

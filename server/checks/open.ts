@@ -1,5 +1,5 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
-import { checkOf, checks } from '@ledgerline/core/checks';
+import { and, eq, sql } from 'drizzle-orm';
+import { checkOf, checks, holdsPayment } from '@ledgerline/core/checks';
 import { fixed } from '@ledgerline/core/money';
 import type { ExceptionCauses, ExceptionsQuery, OpenException } from '@ledgerline/contract';
 import { editable } from '../bills/store.ts';
@@ -10,6 +10,8 @@ import { overrulersOf, settledFor } from './overrule.ts';
 
 /** Stages of bills whose exceptions somebody can act on. */
 const inHand = [...editable, 'set-aside'];
+/** What holds a payment is to be seen to until it is paid. */
+const actedOn = sql`(${bill.stage} in ${inHand} or (${billException.code} in ${holdsPayment} and ${bill.stage} in ('coded', 'approved', 'posted')))`;
 
 /** What settles a check’s findings without changing the bill; `by`: of the ways that somebody has. */
 export function settlesOf(code: string, by: readonly string[] = checkOf(code)?.settledBy ?? []): OpenException['settles'] {
@@ -33,7 +35,8 @@ export async function exceptionCauses(db: Executor, own: { id: string; baseCurre
       select x.code, x.severity, x.opened_at, b.id,
         abs(b.gross) * case when b.currency = ${own.baseCurrency} then 1 else r.rate end as amount
       from bill_exception x join bill b on b.id = x.bill_id left join rates r on r.currency = b.currency
-      where x.company_id = ${own.id} and x.state = 'open' and b.stage in ${inHand}),
+      where x.company_id = ${own.id} and x.state = 'open'
+        and (b.stage in ${inHand} or (x.code in ${holdsPayment} and b.stage in ('coded', 'approved', 'posted')))),
     open as (
       select code, count(*)::int as open, count(*) filter (where severity = 'stops')::int as stops, count(distinct id)::int as bills, min(opened_at) as oldest
       from held group by code),
@@ -88,7 +91,7 @@ export async function openExceptions(
       and(
         eq(billException.companyId, companyId),
         eq(billException.state, 'open'),
-        inArray(bill.stage, inHand),
+        actedOn,
         code ? eq(billException.code, code) : undefined,
         mine ? eq(bill.assigneeId, me) : undefined,
         words

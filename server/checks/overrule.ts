@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { checkOf, mayOverrule, type Overrulers, type Settling } from '@ledgerline/core/checks';
+import { may } from '@ledgerline/contract';
 import type { Caller } from '../commands/command.ts';
 import type { Executor } from '../db/client.ts';
 import { checkSetting } from '../db/schema/index.ts';
@@ -21,4 +22,6 @@ export async function lettingOverrule(db: Executor, caller: Caller, code: string
 
 /** What settles a check's findings, for somebody with these roles. */
 export const settledFor = (code: string, roles: readonly string[], by: Overrulers): Settling[] =>
-  (checkOf(code)?.settledBy ?? []).filter((how) => how !== 'overrule' || mayOverrule(roles, by));
+  (checkOf(code)?.settledBy ?? []).filter((how) =>
+    how === 'overrule' ? mayOverrule(roles, by) : how !== 'verify' || may(roles, 'suppliers:verify'),
+  );

@@ -1,8 +1,9 @@
-import { CheckList, ExceptionCauses, ExceptionList, ExceptionsQuery, Nothing, SettledMany } from '@ledgerline/contract';
+import { Bill, CheckList, ExceptionCauses, ExceptionList, ExceptionsQuery, Nothing, SettledMany } from '@ledgerline/contract';
 import type { Api } from '../http/define.ts';
 import { decodeCursor, nextOf } from '../http/cursor.ts';
 import { exceptionCauses, openExceptions } from './open.ts';
 import { settleMany } from './settle-many.ts';
+import { verifyBill } from './verify.ts';
 import { listChecks, setCheck } from './service.ts';
 
 export function checkRoutes(api: Api): void {
@@ -43,6 +44,10 @@ export function checkRoutes(api: Api): void {
   api.command(
     { method: 'post', path: '/exceptions/settle', summary: 'Settle the same doubt on many bills', answer: SettledMany },
     settleMany,
+  );
+  api.command(
+    { method: 'post', path: '/bills/:id/verify', summary: 'Say whom one asked about what holds a bill’s payment', answer: Bill },
+    verifyBill,
   );
   api.command(
     { method: 'put', path: '/checks/:code', summary: 'Have a check stop, ask or be off', answer: Nothing, tried: true },

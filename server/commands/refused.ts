@@ -91,6 +91,7 @@ const sentences: Record<string, readonly [status: 403 | 409 | 422, sentence: str
   cost_centre_code: [409, 'This cost centre code is taken. Choose another.'],
   tax_code_code: [409, 'This tax code is taken. Choose another.'],
   bank_account_once: [409, 'This supplier has this bank account already.'],
+  bill_exception_second_person: [403, 'You worked on this bill, or changed its supplier since it came. A second person has to verify it.'],
   bank_account_second_person: [403, 'You entered these bank details yourself. A second person has to verify them.'],
   guide_step_known: [422, 'This step is not known.'],
   person_email_unique: [409, 'Somebody with this mail address is there already.'],

@@ -166,6 +166,7 @@ describe('all routes', () => {
   it('find nothing under another company’s id, whatever is asked of it', async () => {
     const bodies: Record<string, unknown> = {
       'patch /bills/:id': { rowVersion: 1, operations: [{ do: 'set', field: 'terms', value: 'x' }] },
+      'post /bills/:id/verify': { code: 'x', path: 'x', key: '', asked: 'Somebody', how: 'By telephone' },
       'post /bills/:id/exceptions': { rowVersion: 1, code: 'x', path: 'x', key: '', how: 'confirm' },
       'post /bills/:id/send': { rowVersion: 1 },
       'post /bills/:id/take-back': { rowVersion: 1 },

@@ -6,6 +6,7 @@ import { recheck } from '../bills/checking.ts';
 import { touch } from '../bills/touch.ts';
 import { dropBill, knownSuppliers, makeBill, type SupplierRow } from '../bills/intake.ts';
 import { join, waitingFor } from '../bills/join.ts';
+import { keepLook } from '../bills/looks.ts';
 import { editable, findBill } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { ownCompanies } from '../companies/store.ts';
@@ -38,6 +39,8 @@ export async function settlePart(
   const { pages, reading: seen } = cleaned({ pages: part.pages, reading: part.reading });
   await tx.delete(documentPage).where(eq(documentPage.documentId, row.id));
   for (const page of pages) await tx.insert(documentPage).values({ documentId: row.id, ...page });
+  // What is drawn from data looks as we draw it.
+  await keepLook(tx, row.id, shown === 'paper' ? pages : []);
   const companies = await ownCompanies(tx);
   const addressed = matchCompany(seen.header.buyerName?.value ?? null, companies);
   const home = await moveTo(tx, came, row, addressed, parts);

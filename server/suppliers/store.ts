@@ -1,6 +1,7 @@
 import { alias } from 'drizzle-orm/pg-core';
 import { and, asc, desc, eq, ne, sql, type SQL } from 'drizzle-orm';
 import type { BankAccount, ItemsQuery, SupplierAccount, SupplierItems, SupplierRow } from '@ledgerline/contract';
+import { holdsPayment } from '@ledgerline/core/checks';
 import type { Executor } from '../db/client.ts';
 import { col, like } from '../db/column.ts';
 import { bankAccount, bill, journalEntry, openItem, person, supplier, supplierBills, supplierOwed } from '../db/schema/index.ts';
@@ -148,6 +149,7 @@ export async function supplierItems(
       open: sql<string>`(${col(openItem.amount)} - ${col(openItem.settled)})::text`,
       entry: numberOf,
       entryId: openItem.entryId,
+      held: sql<boolean>`(${col(openItem.isOpen)} and exists (select 1 from bill_exception x where x.bill_id = ${col(openItem.billId)} and x.state = 'open' and x.code in ${holdsPayment}))`,
     })
     .from(openItem)
     .innerJoin(journalEntry, eq(journalEntry.id, openItem.entryId))

@@ -4,6 +4,7 @@ import { dec, sum } from '@ledgerline/core/money';
 import { arrival, bill, billLine, document, documentPage } from '../db/schema/index.ts';
 import { transaction } from '../events/record.ts';
 import { keep } from '../files/store.ts';
+import { keepLook } from '../bills/looks.ts';
 import { findBill } from '../bills/store.ts';
 import { recheck } from '../bills/checking.ts';
 import { postBills } from '../ledger/posting.ts';
@@ -37,6 +38,7 @@ export interface BillWish {
   /** Left out: 20% of the lines. */ tax?: string;
   gross?: string;
   iban?: string;
+  taxId?: string;
   documentId?: string;
   unsure?: string[];
   createdAt?: Date;
@@ -80,6 +82,7 @@ export function builders(world: World) {
           font: 'regular',
         }));
         await tx.insert(documentPage).values({ documentId: row!.id, number: 1, width: 595, height: 842, words });
+        await keepLook(tx, row!.id, [{ number: 1, width: 595, height: 842, words }]);
         return row!.id;
       });
     },
@@ -106,6 +109,7 @@ export function builders(world: World) {
             supplierId,
             supplierName: wish.supplier === null ? 'Nobody Known' : null,
             supplierIban: wish.iban ?? null,
+            supplierTaxId: wish.taxId ?? null,
             invoiceNumber: wish.number ?? `N-${++made}`,
             issueDate: wish.issueDate ?? '2026-11-02',
             dueDate: wish.dueDate === undefined ? '2026-12-02' : wish.dueDate,

@@ -16,6 +16,7 @@ import type {
   Posted,
   Presence,
   SettleException,
+  VerifyBill,
   TakeNext,
 } from '@ledgerline/contract';
 import type { Coding } from '@ledgerline/core/bills';
@@ -60,6 +61,10 @@ export const billsApi = api.injectEndpoints({
     settleException: b.mutation<Bill, Of<{ id: string; body: SettleException }>>({
       query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/exceptions`), method: 'POST', body }),
       invalidatesTags: [list('bill')],
+    }),
+    verifyBill: b.mutation<Bill, Of<{ id: string; body: VerifyBill }>>({
+      query: ({ company, id, body }) => ({ url: at(company, `/bills/${id}/verify`), method: 'POST', body }),
+      invalidatesTags: [list('bill'), 'supplier'],
     }),
     /** `later`: who moves it goes on to another bill at once, and tells what changed (`movedTags`) when that one is there. */
     moveBill: b.mutation<

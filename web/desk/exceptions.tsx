@@ -12,9 +12,11 @@ import { AskNote } from '../ui/dialog';
 import { FillAll } from './fill-all';
 import { focusField } from './focus';
 import { TwinDialog } from './twin-dialog';
+import { Range } from './range';
 import { saidOf } from './said';
 import { opened } from './state';
 import type { Desk } from './use-desk';
+import { VerifyDialog } from './verify-dialog';
 
 /** So many sentences stand above a bill; the rest behind a count. */
 const most = 3;
@@ -24,6 +26,7 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
   const { company, can } = usePlace();
   const [settle] = billsApi.useSettleExceptionMutation();
   const [overruling, overrule] = useState<Exception | null>(null);
+  const [verifying, verify] = useState<Exception | null>(null);
   const { bill, locked } = desk;
   const inHand = ['read', 'returned'].includes(bill.stage);
   const [twin, look] = useState<string | null>(null);
@@ -77,6 +80,11 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
           Overrule
         </button>
       )}
+      {e.settledBy.includes('verify') && (
+        <button className={small} title="Payment is held until a second person has asked the supplier" onClick={() => verify(e)}>
+          Verify
+        </button>
+      )}
       {e.other && (
         <button className={small} onClick={() => look(e.other)}>
           Beside that bill
@@ -107,6 +115,9 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
             <button className="text-left hover:underline" onClick={() => focusField(one.path)}>
               {one.sentence}
             </button>
+            {one.all[0]!.earlier.length > 0 && bill.gross && (
+              <Range earlier={one.all[0]!.earlier} now={bill.gross} currency={bill.currency} />
+            )}
             <span className="ml-auto flex shrink-0 items-center gap-1">
               {!locked && one.fill && <FillAll desk={desk} {...one.fill} />}
               {actions(one.all[0]!)}
@@ -122,6 +133,7 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
         )}
       </ul>
       {twin && <TwinDialog desk={desk} other={twin} close={() => look(null)} />}
+      {verifying && <VerifyDialog bill={bill} of={verifying} close={() => verify(null)} />}
       {overruling && (
         <AskNote
           title="Overrule this"

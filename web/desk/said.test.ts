@@ -23,6 +23,7 @@ const open = (code: string, path: string, severity: Exception['severity'] = 'sto
   choices: [],
   changes: [],
   other: null,
+  earlier: [],
 });
 const said = (...exceptions: Exception[]) => saidOf({ exceptions, lines });
 

@@ -13,7 +13,7 @@ import { Trouble, Waiting } from '../ui/states';
 import type { Desk } from './use-desk';
 
 /** How wide a page is drawn here, in pixels. */
-const wide = 420;
+const wide = 550;
 /** What of two bills is held side by side, each as it is read. */
 const fields: [string, (b: Bill, supplier: string) => string][] = [
   ['Supplier', (_, supplier) => supplier],
@@ -62,6 +62,7 @@ export function TwinDialog({ desk, other, close }: { desk: Desk; other: string; 
               {fields.map(([label, of]) => {
                 const [a, b] = [of(here, named(here)), of(twin, named(twin))],
                   lit = a === b ? '' : 'bg-warning/25 font-semibold';
+                if (!a && !b) return null;
                 return (
                   <tr key={label} className="border-t hair" data-differs={a !== b}>
                     <th className="plain w-28 text-left font-normal quiet">{label}</th>

@@ -31,6 +31,11 @@ const columns: Column<Item>[] = [
           <span className="quiet">{i.kind}</span>
         )}
         {i.kind === 'credit-note' && <span className="ml-2 text-[12px] text-accent">credit note</span>}
+        {i.held && (
+          <span className="ml-2 text-[12px] text-warning" title="A second person has to verify something on the bill first">
+            payment held
+          </span>
+        )}
       </>
     ),
   },

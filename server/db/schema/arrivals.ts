@@ -116,6 +116,21 @@ export const documentPage = pgTable(
   (t) => [primaryKey({ columns: [t.documentId, t.number] })],
 );
 
+/** How a document's first page looks: by what others of the same paper or of the same layout are found (core/matching). */
+export const documentLook = pgTable(
+  'document_look',
+  {
+    documentId: uuid('document_id')
+      .primaryKey()
+      .references(() => document.id),
+    /** By the figures on it. */
+    keys: integer('keys').array().notNull(),
+    /** Where which words stand. */
+    places: integer('places').array().notNull(),
+  },
+  (t) => [index('document_look_keys').using('gin', t.keys)],
+);
+
 /** What a door cannot take in and somebody has to see to, as it is now: a folder where none belongs, a file that cannot be opened. */
 export const notice = pgTable('notice', {
   key: text('key').primaryKey(),

@@ -189,10 +189,12 @@ export const billException = pgTable(
     severity: text('severity').notNull(),
     /** open, settled, overruled */
     state: text('state').notNull().default('open'),
-    /** change, choose:data, choose:page, confirm, overrule */
+    /** change, choose:data, choose:page, confirm, overrule, verify, debit-note */
     how: text('how'),
     personId: uuid('person_id').references(() => person.id),
     reason: text('reason'),
+    /** Whom somebody asked who verified it. */
+    asked: text('asked'),
     openedAt: moment('opened_at').notNull().defaultNow(),
     settledAt: moment('settled_at'),
   },
