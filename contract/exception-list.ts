@@ -5,6 +5,8 @@ import { Id, Nullable } from './shared.ts';
 /** What is open on bills under review, by the check that found it, and how often each check was right. */
 export const ExceptionCauses = Type.Object({
   currency: Type.String(),
+  /** In whose hands bills with something open are, and how much. */
+  owners: Type.Array(Type.Object({ id: Id, name: Type.String(), open: Type.Integer() })),
   causes: Type.Array(
     Type.Object({
       code: Type.String(),
@@ -25,8 +27,10 @@ export const ExceptionCauses = Type.Object({
 export const ExceptionsQuery = Type.Object({
   code: Type.Optional(Type.String({ maxLength: 60 })),
   q: Type.Optional(Type.String({ maxLength: 100 })),
-  /** Bills in the asker’s own hands alone. */
-  mine: Type.Optional(Type.Literal('1')),
+  /** In whose hands the bills are: the asker’s, nobody’s, or somebody’s. */
+  owner: Type.Optional(Type.Union([Type.Literal('me'), Type.Literal('nobody'), Id])),
+  sort: Type.Optional(Type.Union([Type.Literal('age'), Type.Literal('stake'), Type.Literal('supplier'), Type.Literal('owner')])),
+  order: Type.Optional(Type.Union([Type.Literal('asc'), Type.Literal('desc')])),
   cursor: Type.Optional(Type.String({ maxLength: 400 })),
   limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 })),
 });

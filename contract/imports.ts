@@ -12,6 +12,7 @@ export const importLists = [
   'items',
   'budgets',
   'orders',
+  'receipts',
   'suppliers',
   'rates',
 ] as const satisfies readonly ImportList[];

@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { SheetFormat } from './imports.ts';
 import { Day, DecimalText, Id, Nullable } from './shared.ts';
 
 /** What came of an order. Quantities in the order lines' units; below zero where something went back. */
@@ -22,6 +23,7 @@ export type Receipt = Static<typeof Receipt>;
 
 /** What had come by a day and was not billed then, at the prices that were ordered, without tax. */
 export const NotBilledQuery = Type.Object({ on: Day });
+export const NotBilledFileQuery = Type.Object({ on: Day, format: SheetFormat });
 export const NotBilled = Type.Object({
   on: Day,
   /** The company's, and the sum of all lines that have a rate. */

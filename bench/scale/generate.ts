@@ -5,6 +5,7 @@ export interface Wish {
   bills: number;
   suppliers: number;
   linesEach: number;
+  /** Bills alone, each of a document with its own id: no lines, entries, exceptions or history. */ bare?: boolean;
 }
 
 /** Made-up words that suppliers are called by; each stands in some of the names. */
@@ -102,14 +103,29 @@ async function fill(client: pg.Client, wish: Wish, tell: (what: string) => void)
   await client.query('create index on plan (bill_id); analyze plan');
   await run(
     'bills',
-    `insert into bill (id, company_id, stage, kind, supplier_id, invoice_number, issue_date, due_date, currency, purchase_order, net, tax, gross, created_at, sent_by, sent_at, approved_by, approved_at, posted_at)
-     select bill_id, company_id, stage, kind, supplier_id, upper(substr(md5(name), 1, 3)) || '-' || (200000 + n), came::date, came::date + 30, currency,
+    `insert into bill (id, document_id, company_id, stage, kind, supplier_id, invoice_number, issue_date, due_date, currency, purchase_order, net, tax, gross, created_at, sent_by, sent_at, approved_by, approved_at, posted_at)
+     select bill_id, ${wish.bare ? 'bill_id' : 'null'}, company_id, stage, kind, supplier_id, upper(substr(md5(name), 1, 3)) || '-' || (200000 + n), came::date, came::date + 30, currency,
        case when n % 3 = 0 then 'PO-' || (500000 + n) end, net, round(net * 0.2, 2), net + round(net * 0.2, 2), came,
        case when stage not in ('read', 'discarded') then c.id end, case when stage not in ('read', 'discarded') then came end,
        case when stage in ('approved', 'posted', 'paid') then a.id end, case when stage in ('approved', 'posted', 'paid') then came end,
        case when stage in ('posted', 'paid') then came + interval '3 days' end
      from plan, (select id from person where name = 'Ines Okafor') c, (select id from person where name = 'Marguerite Sable') a order by n`,
   );
+  if (!wish.bare) await around(run, wish);
+  await run('indexes', indexes.map(({ def }) => def as string).join('; '));
+  await run(
+    'sums',
+    `truncate supplier_owed, company_owed, supplier_bills, period_entries;
+     insert into period_entries select company_id, year, month, count(*) from journal_entry group by 1, 2, 3;
+     insert into supplier_owed select supplier_id, currency, sum(amount - settled), count(*) filter (where amount <> settled) from open_item group by 1, 2;
+     insert into company_owed select company_id, amount < 0, coalesce(due_date, '9999-12-31'), sum(open_base(base_amount, amount, settled)), count(*) filter (where amount <> settled) from open_item group by 1, 2, 3;
+     insert into supplier_bills select supplier_id, count(*) from bill where supplier_id is not null and stage <> 'discarded' group by 1`,
+  );
+  await run('statistics', 'vacuum (analyze)');
+}
+
+/** All that hangs on bills: their lines, entries, items, exceptions and history. */
+async function around(run: (what: string, text: string) => Promise<void>, wish: Wish): Promise<void> {
   await run(
     'lines of bills',
     `insert into bill_line (id, company_id, bill_id, position, description, quantity, unit_price, amount, tax_rate, account_id, cost_centre_id, tax_code_id)
@@ -153,14 +169,4 @@ async function fill(client: pg.Client, wish: Wish, tell: (what: string) => void)
      select gen_random_uuid(), p.company_id, 1000000 + row_number() over (partition by p.company_id order by n, k), 'bill', bill_id, (array['read', 'coded', 'posted'])[k], null, 'reader', came + k * interval '1 day', '', 'x'
      from plan p, generate_series(1, 3) k where k = 1 or stage in ('posted', 'paid') order by n, k`,
   );
-  await run('indexes', indexes.map(({ def }) => def as string).join('; '));
-  await run(
-    'sums',
-    `truncate supplier_owed, company_owed, supplier_bills, period_entries;
-     insert into period_entries select company_id, year, month, count(*) from journal_entry group by 1, 2, 3;
-     insert into supplier_owed select supplier_id, currency, sum(amount - settled), count(*) filter (where amount <> settled) from open_item group by 1, 2;
-     insert into company_owed select company_id, amount < 0, coalesce(due_date, '9999-12-31'), sum(open_base(base_amount, amount, settled)), count(*) filter (where amount <> settled) from open_item group by 1, 2, 3;
-     insert into supplier_bills select supplier_id, count(*) from bill where supplier_id is not null and stage <> 'discarded' group by 1`,
-  );
-  await run('statistics', 'vacuum (analyze)');
 }

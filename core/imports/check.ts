@@ -29,6 +29,7 @@ const called: Record<Named, string> = {
   'dimension-value': 'value of a dimension',
   supplier: 'supplier with the code',
   person: 'person here with the mail address',
+  order: 'order',
 };
 /** The longest chain of parents, as the database has it. */
 const deepest = 20;

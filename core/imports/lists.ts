@@ -189,6 +189,32 @@ export const lists: Record<ImportList, ListSpec> = {
       days[0]!,
     ],
   },
+  receipts: {
+    list: 'receipts',
+    what: 'line that came',
+    key: ['number', 'receivedOn', 'order', 'line'],
+    fields: [
+      {
+        key: 'number',
+        label: 'Delivery note',
+        names: ['delivery note no', 'note', 'receipt', 'receipt number', 'grn', 'delivery'],
+        kind: 'text',
+        required: true,
+        most: 40,
+        anyCase: true,
+      },
+      { key: 'receivedOn', label: 'Received on', names: ['date', 'day', 'received', 'delivered on'], kind: 'day', required: true },
+      {
+        key: 'order',
+        label: 'Order',
+        names: ['order number', 'order no', 'po', 'po number', 'purchase order'],
+        kind: 'order',
+        required: true,
+      },
+      { key: 'line', label: 'Line', names: ['line number', 'line no', 'position', 'pos', 'order line'], kind: 'place', required: true },
+      { key: 'quantity', label: 'Quantity', names: ['qty', 'received quantity', 'pieces'], kind: 'decimal', required: true },
+    ],
+  },
   orders: {
     list: 'orders',
     what: 'order line',

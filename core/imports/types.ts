@@ -1,7 +1,17 @@
 export type ImportList =
-  'accounts' | 'cost-centres' | 'dimension-values' | 'tax-codes' | 'terms' | 'items' | 'orders' | 'budgets' | 'suppliers' | 'rates';
+  | 'accounts'
+  | 'cost-centres'
+  | 'dimension-values'
+  | 'tax-codes'
+  | 'terms'
+  | 'items'
+  | 'orders'
+  | 'receipts'
+  | 'budgets'
+  | 'suppliers'
+  | 'rates';
 /** What another list's row is named by in a cell: its code, a dimension's name, or a person's mail address. */
-export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'dimension-value', 'person', 'supplier'] as const;
+export const named = ['account', 'cost-centre', 'tax-code', 'dimension', 'dimension-value', 'person', 'supplier', 'order'] as const;
 export type Named = (typeof named)[number];
 export type FieldKind =
   'code' | 'text' | 'decimal' | 'day' | 'year' | 'place' | 'yes-no' | 'currency' | 'one-of' | 'terms' | 'iban' | Named;

@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import type { Bill, BillRow } from '@ledgerline/contract';
 import { holdsPayment } from '@ledgerline/core/checks';
+import { numberKey } from '@ledgerline/core/matching';
 import { formatAmount } from '@ledgerline/core/money';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
@@ -139,6 +140,8 @@ export async function twinOf(db: Executor, one: BillRecord): Promise<string | nu
         eq(bill.kind, one.kind),
         ne(bill.id, one.id),
         sql`${bill.stage} not in ('discarded', 'reversed')`,
+        // Looked up by what the database keeps of numbers.
+        eq(bill.numberKey, numberKey(one.invoiceNumber)),
         sql`upper(regexp_replace(${bill.invoiceNumber}, '\\s', '', 'g')) = upper(regexp_replace(${one.invoiceNumber}, '\\s', '', 'g'))`,
       ),
     )

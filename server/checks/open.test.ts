@@ -4,7 +4,8 @@ import { changeBill } from '../bills/change.ts';
 import { settleException } from '../bills/settle.ts';
 import { orderOf } from '../testing/orders.ts';
 import { makeWorld, type World } from '../testing/world.ts';
-import { exceptionCauses, openExceptions } from './open.ts';
+import { exceptionSorts, openExceptions } from './list.ts';
+import { exceptionCauses } from './open.ts';
 import { settleMany } from './settle-many.ts';
 
 let world: World;
@@ -30,7 +31,7 @@ beforeAll(async () => {
 afterAll(() => world.close());
 const mbg = () => world.master.company('MBG');
 const open = async (query: object = {}, who = 'Ines Okafor', roles = ['controller']) =>
-  openExceptions(world.database.db, { id: mbg().id, roles }, world.master.person(who), query, null, 100);
+  (await openExceptions(world.database.db, { ...mbg(), roles }, world.master.person(who), query, null, 100)).map((r) => r.row);
 const cause = async (code: string) => (await exceptionCauses(world.database.db, mbg())).causes.find((c) => c.code === code);
 const settle = async (body: object, who = 'Halina Voss') => world.run(settleMany, await world.as(who), {}, body);
 
@@ -48,18 +49,43 @@ describe('what is in doubt', () => {
     expect((await open({ q: 'X-2' })).map((e) => e.invoiceNumber)).toEqual(['X-2']);
     expect(await open({ q: '1.00 more' })).toHaveLength(4);
     await world.rows(`update bill set assignee_id = $1 where id = $2`, world.master.person('Ines Okafor'), bills[1]);
-    expect((await open({ mine: '1' })).map((e) => e.invoiceNumber)).toEqual(['X-1']);
+    expect((await open({ owner: 'me' })).map((e) => e.invoiceNumber)).toEqual(['X-1']);
     const [first] = all;
     const rest = await openExceptions(
       world.database.db,
-      { id: mbg().id, roles: [] },
+      { ...mbg(), roles: [] },
       '',
       { code: 'order-price' },
       [first!.openedAt, first!.id],
       100,
     );
     expect(rest).toHaveLength(3);
-    expect(await openExceptions(world.database.db, { id: world.master.company('MNT').id, roles: [] }, '', {}, null, 100)).toEqual([]);
+    expect(await openExceptions(world.database.db, { ...world.master.company('MNT'), roles: [] }, '', {}, null, 100)).toEqual([]);
+  });
+  it('is sorted by stake in the company’s currency, by supplier and owner, and goes on from page to page either way', async () => {
+    const sorted = async (query: object) => (await open(query)).map((e) => e.invoiceNumber);
+    // 120.00 EUR at 0.85 is 102.00; the others are 27.60 each.
+    expect((await sorted({ sort: 'stake', order: 'desc' }))[0]).toBe('E-1');
+    expect((await sorted({ sort: 'stake' })).at(-1)).toBe('E-1');
+    expect((await sorted({ sort: 'owner', order: 'desc' }))[0]).toBe('X-1');
+    expect(await sorted({ owner: 'nobody', code: 'order-price' })).toEqual(['X-0', 'X-2', 'X-3']);
+    expect(await sorted({ owner: world.master.person('Ines Okafor') })).toEqual(['X-1']);
+    expect(await sorted({ owner: world.master.person('Tobias Fenn') })).toEqual([]);
+    for (const sort of Object.keys(exceptionSorts) as (keyof typeof exceptionSorts)[])
+      for (const order of ['asc', 'desc'] as const) {
+        const whole = (await open({ sort, order })).map((e) => e.id);
+        const pages: string[] = [];
+        for (let after: [string, string] | null = null; ;) {
+          const page = await openExceptions(world.database.db, { ...mbg(), roles: [] }, '', { sort, order }, after, 2);
+          pages.push(...page.map((r) => r.row.id));
+          if (page.length < 2) break;
+          after = [page[1]!.key, page[1]!.row.id];
+        }
+        expect(pages, `${sort} ${order}`).toEqual(whole);
+      }
+    expect((await exceptionCauses(world.database.db, mbg())).owners).toEqual([
+      { id: world.master.person('Ines Okafor'), name: 'Ines Okafor', open: 1 },
+    ]);
   });
   it('is settled on many bills in one go, by those who may, with a reason; what ended meanwhile is left', async () => {
     const ids = (await open({ code: 'order-price' })).map((e) => e.id);

@@ -1,23 +1,12 @@
-import { and, eq, sql } from 'drizzle-orm';
-import { checkOf, checks, holdsPayment } from '@ledgerline/core/checks';
+import { sql } from 'drizzle-orm';
+import { checks, holdsPayment } from '@ledgerline/core/checks';
 import { fixed } from '@ledgerline/core/money';
-import type { ExceptionCauses, ExceptionsQuery, OpenException } from '@ledgerline/contract';
+import type { ExceptionCauses } from '@ledgerline/contract';
 import { editable } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
-import { col, like } from '../db/column.ts';
-import { bill, billException, person, supplier } from '../db/schema/index.ts';
-import { overrulersOf, settledFor } from './overrule.ts';
 
 /** Stages of bills whose exceptions somebody can act on. */
-const inHand = [...editable, 'set-aside'];
-/** What holds a payment is to be seen to until it is paid. */
-const actedOn = sql`(${bill.stage} in ${inHand} or (${billException.code} in ${holdsPayment} and ${bill.stage} in ('coded', 'approved', 'posted')))`;
-
-/** What settles a check’s findings without changing the bill; `by`: of the ways that somebody has. */
-export function settlesOf(code: string, by: readonly string[] = checkOf(code)?.settledBy ?? []): OpenException['settles'] {
-  return by.includes('confirm') ? 'confirm' : by.includes('overrule') ? 'overrule' : null;
-}
-
+export const inHand = [...editable, 'set-aside'];
 /** What is open by cause, what is most at stake first, and how often each check was right. */
 export async function exceptionCauses(db: Executor, own: { id: string; baseCurrency: string }): Promise<ExceptionCauses> {
   const { rows } = await db.execute<{
@@ -49,7 +38,12 @@ export async function exceptionCauses(db: Executor, own: { id: string; baseCurre
     from open o full join past p on p.code = o.code left join stake s on s.code = o.code
     order by s.amount desc nulls last, code`);
   const known = new Map(checks.map((c) => [c.code, c.what]));
+  const owners = await db.execute<{ id: string; name: string; open: number }>(
+    sql`select p.id, p.name, count(*)::int as open from bill_exception x join bill b on b.id = x.bill_id join person p on p.id = b.assignee_id
+        where x.company_id = ${own.id} and x.state = 'open' and b.stage in ${inHand} group by p.id, p.name order by p.name`,
+  );
   return {
+    owners: owners.rows,
     currency: own.baseCurrency,
     causes: rows
       .filter((r) => known.has(r.code))
@@ -60,60 +54,4 @@ export async function exceptionCauses(db: Executor, own: { id: string; baseCurre
         oldest: r.oldest === null ? null : new Date(r.oldest).toISOString(),
       })),
   };
-}
-
-/** One page of what is open on bills under review, the oldest first. */
-export async function openExceptions(
-  db: Executor,
-  { id: companyId, roles }: { id: string; roles: readonly string[] },
-  me: string,
-  { code, q = '', mine }: ExceptionsQuery,
-  after: [at: string, id: string] | null,
-  limit: number,
-): Promise<OpenException[]> {
-  const words = q.trim(),
-    by = await overrulersOf(db, companyId);
-  const rows = await db
-    .select({
-      x: billException,
-      supplier: sql<string | null>`coalesce(${col(supplier.name)}, ${col(bill.supplierName)})`,
-      invoiceNumber: bill.invoiceNumber,
-      gross: bill.gross,
-      currency: bill.currency,
-      stage: bill.stage,
-      owner: person.name,
-    })
-    .from(billException)
-    .innerJoin(bill, eq(bill.id, billException.billId))
-    .leftJoin(supplier, eq(supplier.id, bill.supplierId))
-    .leftJoin(person, eq(person.id, bill.assigneeId))
-    .where(
-      and(
-        eq(billException.companyId, companyId),
-        eq(billException.state, 'open'),
-        actedOn,
-        code ? eq(billException.code, code) : undefined,
-        mine ? eq(bill.assigneeId, me) : undefined,
-        words
-          ? sql`(coalesce(${supplier.name}, ${bill.supplierName}, '') ilike ${like(words)} or coalesce(${bill.invoiceNumber}, '') ilike ${like(words)} or ${billException.sentence} ilike ${like(words)})`
-          : undefined,
-        after
-          ? sql`(date_trunc('milliseconds', ${billException.openedAt}), ${billException.id}) > (${after[0]}::timestamptz, ${after[1]}::uuid)`
-          : undefined,
-      ),
-    )
-    .orderBy(sql`date_trunc('milliseconds', ${billException.openedAt})`, billException.id)
-    .limit(limit);
-  return rows.map(({ x, ...of }) => ({
-    id: x.id,
-    billId: x.billId,
-    code: x.code,
-    path: x.path,
-    key: x.key,
-    sentence: x.sentence,
-    severity: x.severity as OpenException['severity'],
-    openedAt: x.openedAt.toISOString(),
-    ...of,
-    settles: settlesOf(x.code, settledFor(x.code, roles, by(x.code))),
-  }));
 }

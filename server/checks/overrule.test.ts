@@ -3,7 +3,7 @@ import { settleException } from '../bills/settle.ts';
 import { getBill } from '../bills/show.ts';
 import { orderOf } from '../testing/orders.ts';
 import { makeWorld, type World } from '../testing/world.ts';
-import { openExceptions } from './open.ts';
+import { openExceptions } from './list.ts';
 import { listChecks, setCheck } from './service.ts';
 import { settleMany } from './settle-many.ts';
 
@@ -52,7 +52,7 @@ describe('who may overrule what a check finds', () => {
     await set({ overruledBy: 'approvers' });
     const two = await dearer();
     expect([await two.offered('clerk'), await two.offered('approver')]).toEqual([[], ['overrule']]);
-    const [found] = (await openExceptions(world.database.db, { id: mbg().id, roles: ['clerk'] }, '', { code }, null, 10)).filter((e) => e.billId === two.id); // prettier-ignore
+    const [found] = (await openExceptions(world.database.db, { ...mbg(), roles: ['clerk'] }, '', { code }, null, 10)).map((r) => r.row).filter((e) => e.billId === two.id); // prettier-ignore
     expect(found!.settles).toBeNull();
     const many = async (who: string) => world.run(settleMany, await world.as(who), {}, { code, how: 'overrule', reason: 'agreed', exceptions: [found!.id] }); // prettier-ignore
     await expect(many('Ines Okafor')).rejects.toMatchObject({ status: 403 });

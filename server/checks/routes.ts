@@ -1,7 +1,8 @@
 import { Bill, CheckList, ExceptionCauses, ExceptionList, ExceptionsQuery, Nothing, SettledMany } from '@ledgerline/contract';
 import type { Api } from '../http/define.ts';
 import { decodeCursor, nextOf } from '../http/cursor.ts';
-import { exceptionCauses, openExceptions } from './open.ts';
+import { exceptionSorts, openExceptions } from './list.ts';
+import { exceptionCauses } from './open.ts';
 import { settleMany } from './settle-many.ts';
 import { verifyBill } from './verify.ts';
 import { listChecks, setCheck } from './service.ts';
@@ -30,15 +31,15 @@ export function checkRoutes(api: Api): void {
     },
     async ({ services, caller, query }) => {
       const limit = query.limit ?? 100;
-      const exceptions = await openExceptions(
+      const rows = await openExceptions(
         services.database.db,
         caller.company,
         caller.me.id,
         query,
-        decodeCursor(query.cursor, 'moment'),
+        decodeCursor(query.cursor, exceptionSorts[query.sort ?? 'age'].shape),
         limit,
       );
-      return { exceptions, next: nextOf(exceptions, limit, (last) => [last.openedAt, last.id]) };
+      return { exceptions: rows.map((r) => r.row), next: nextOf(rows, limit, (last) => [last.key, last.row.id]) };
     },
   );
   api.command(

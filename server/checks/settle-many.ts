@@ -7,7 +7,7 @@ import { command } from '../commands/command.ts';
 import { mayAtAll } from '../commands/may.ts';
 import { billException } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
-import { settlesOf } from './open.ts';
+import { settlesOf } from './list.ts';
 import { lettingOverrule } from './overrule.ts';
 
 /**

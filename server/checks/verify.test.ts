@@ -4,7 +4,7 @@ import { newSupplier, changeSupplier } from '../suppliers/service.ts';
 import { supplierItems } from '../suppliers/store.ts';
 import { postBills } from '../ledger/posting.ts';
 import { makeWorld, type World } from '../testing/world.ts';
-import { openExceptions } from './open.ts';
+import { openExceptions } from './list.ts';
 import { verifyBill } from './verify.ts';
 
 let world: World;
@@ -47,7 +47,7 @@ describe('what is not as it is known of a supplier', () => {
     await postBills.perform(world.services, halina, {}, { key: 'held-bill', billIds: [id], entryDate: '2026-11-23' });
     const held = async () =>
       (await supplierItems(world.database.db, halina.company.id, supplier, 'open', null, 10)).map((r) => r.item.held);
-    const listed = async () => (await openExceptions(world.database.db, halina.company, halina.me.id, { code: 'tax-number-differs' }, null, 100)).map((e) => e.billId); // prettier-ignore
+    const listed = async () => (await openExceptions(world.database.db, halina.company, halina.me.id, { code: 'tax-number-differs' }, null, 100)).map((e) => e.row.billId); // prettier-ignore
     expect([await codes(id), await held(), await listed()]).toEqual([['tax-number-differs'], [true], [id]]);
     const done = await verify(id);
     expect(done.settled).toMatchObject([{ how: 'verify', person: 'Halina Voss', asked: said.asked, reason: said.how }]);

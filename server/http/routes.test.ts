@@ -157,6 +157,7 @@ describe('all routes', () => {
         'get /openapi.json',
         'get /exports/:list',
         'get /lists/:list/file',
+        'get /received-not-billed/file',
         'get /scanning/separator',
         'get /tax-summary/file',
         'post /read',

@@ -21,7 +21,12 @@ beforeAll(async () => {
       'Order,Line,Supplier,Date,Currency,Description,Quantity,Price,Account\nPO-1,1,S1001,2026-11-02,GBP,Pots,100,0.22,6000\nPO-1,2,S1001,2026-11-02,GBP,Soil,20,8.40,6010',
     ],
   ];
-  for (const [list, content] of lists) expect((await through(await take(list, content))).counts).toMatchObject({ made: 2, bad: 0 });
+  const came: [ImportListName, string] = [
+    'receipts',
+    'Delivery note,Received on,Order,Line,Quantity\nDN-1,2026-11-10,PO-1,1,60\nDN-1,2026-11-10,po-1,2,20',
+  ];
+  for (const [list, content] of [...lists, came])
+    expect((await through(await take(list, content))).counts).toMatchObject({ made: 2, bad: 0 });
 });
 afterAll(() => world.close());
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -146,6 +151,38 @@ it('an order’s number is one however its letters are written, in one file and 
   await through(await take('orders', rows('Po-6,3,S1001,2026-11-02,GBP,Glass,1,1')));
   const orders = await world.rows(`select o.number, count(l.id)::int as lines from purchase_order o join order_line l on l.order_id = o.id where lower(o.number) = 'po-6' group by 1`); // prettier-ignore
   expect(orders).toEqual([{ number: 'PO-6', lines: 3 }]);
+});
+
+describe('what came of orders, from a file', () => {
+  const file = (...lines: string[]) => ['Delivery note,Received on,Order,Line,Quantity', ...lines].join('\n');
+  const received = async () => (await world.rows(`select sum(r.quantity)::float as n from receipt_line r join order_line l on l.id = r.order_line_id join purchase_order o on o.id = l.order_id where o.number = 'PO-7' group by l.position order by l.position`)).map((r) => r.n); // prettier-ignore
+  it('is booked by delivery note, once however often the file comes, and stays as it was booked', async () => {
+    await through(await take('orders', 'Order,Line,Supplier,Date,Currency,Description,Quantity,Price\nPO-7,1,S1001,2026-11-02,GBP,Pots,100,1\nPO-7,2,S1001,2026-11-02,GBP,Soil,20,1')); // prettier-ignore
+    const one = file('DN-7,2026-11-10,PO-7,1,60', 'DN-7,2026-11-10,PO-7,2,20', 'DN-8,2026-11-12,PO-7,1,-10');
+    expect((await through(await take('receipts', one))).counts).toMatchObject({ made: 3 });
+    expect((await through(await take('receipts', one))).counts).toMatchObject({ made: 0, same: 3 });
+    expect(await received()).toEqual([50, 20]);
+    const run = await take('receipts', file('DN-7,2026-11-10,PO-7,1,61', 'DN-9,2026-11-12,PO-7,3,1', 'DN-9,2026-11-12,PO-77,1,1', 'DN-9,2026-11-12,PO-7,1,0')); // prettier-ignore
+    expect((await findingsOf(world.database.db, mine(), run.id, { severity: 'error' }, 0)).map((f) => [f.row, f.sentence])).toEqual([
+      [2, 'This is booked already with 60, and stays. Book what came beside it under a note of its own.'],
+      [3, 'Order PO-7 has no line 3.'],
+      [4, 'There is no order “PO-77”.'],
+      [5, 'Leave a line out that nothing came of.'],
+    ]);
+    const back = await through(await take('receipts', file('DN-10,2026-11-13,PO-7,1,-51')));
+    expect([back.state, back.note]).toEqual(['failed', 'More of line 1 of PO-7 would go back than has come. Nothing was booked.']);
+    expect(await received()).toEqual([50, 20]);
+  });
+  it('an order and its receipt from files find the bill that came before them', async () => {
+    const id = await world.build.bill({ supplier: world.someSupplier('MBG')!, order: 'PO-8', number: 'B-8', lines: [{ description: 'Bamboo cane 180 cm', quantity: '40', unitPrice: '2.50', amount: '100.00' }] }); // prettier-ignore
+    const codes = async () => (await world.rows(`select code from bill_exception where bill_id = $1 and state = 'open' and code like 'order-%'`, id)).map((r) => r.code); // prettier-ignore
+    const [{ code }] = await world.rows('select s.code from supplier s join bill b on b.supplier_id = s.id where b.id = $1', id);
+    expect(await codes()).toEqual(['order-unknown']);
+    await through(await take('orders', `Order,Line,Supplier,Date,Currency,Description,Quantity,Price\nPO-8,1,${code},2026-11-02,GBP,Bamboo cane 180 cm,40,2.50`)); // prettier-ignore
+    expect(await codes()).toEqual(['order-not-received']);
+    await through(await take('receipts', file('DN-8A,2026-11-13,PO-8,1,40')));
+    expect(await codes()).toEqual([]);
+  });
 });
 
 describe('lists as files', () => {

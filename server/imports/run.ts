@@ -2,6 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { v7 } from 'uuid';
 import { recheckBills } from '../bills/checking.ts';
+import { takeUpReceived } from '../matching/waiting.ts';
 import { alone } from '../db/alone.ts';
 import type { Executor } from '../db/client.ts';
 import { company, importRun } from '../db/schema/index.ts';
@@ -63,8 +64,8 @@ async function importHeld(services: Services, runId: string): Promise<void> {
         );
       const at = services.now();
       const tell = (done: number) => db.update(importRun).set({ progress: done }).where(eq(importRun.id, runId));
-      await write(tx, writer, run, trial, at, tell);
-      if (trial.counts.changed > 0) await recheckBills(tx, own!, 'all', { personId: run.personId, now: at });
+      const rows = await write(tx, writer, run, trial, at, tell);
+      await checkedAgain(tx, own!, writer, rows, { personId: run.personId, now: at }, trial.counts.changed > 0);
       await tx
         .update(importRun)
         .set({ state: 'done', counts: trial.counts, progress: trial.changes.length })
@@ -97,7 +98,7 @@ async function write(
   { changes, ids }: Trial,
   at: Date,
   tell: (done: number) => Promise<unknown>,
-): Promise<void> {
+): Promise<Written[]> {
   const rows = changes.map(({ values, own }): Written => ({ id: own?.id || v7(), values, before: own?.values ?? null }));
   const by = { personId: run.personId, at, file: run.fileName };
   for (let i = 0; i < rows.length; i += atOnce) {
@@ -122,4 +123,24 @@ async function write(
     verb: 'brought in',
     note: `${run.fileName}: ${rows.filter((r) => !r.before).length} made, ${rows.filter((r) => r.before).length} changed`,
   });
+  return rows;
+}
+
+/** Bills that what came in concerns: of its orders; all, where it changed what they are coded with or whom they are from. */
+async function checkedAgain(
+  tx: Executor,
+  own: typeof company.$inferSelect,
+  writer: Writer,
+  rows: readonly Written[],
+  by: { personId: string; now: Date },
+  changed: boolean,
+): Promise<void> {
+  if (!writer.orders) {
+    if (changed) await recheckBills(tx, own, 'all', by);
+    return;
+  }
+  for (const orderId of (await writer.orders(tx, own.id, rows)).sort()) {
+    await recheckBills(tx, own, { orderId }, by);
+    await takeUpReceived(tx, own, orderId, by);
+  }
 }

@@ -9,6 +9,7 @@ import { bill, journalEntry, journalLine, journalTax, openItem, postingRequest }
 import { Refusal } from '../http/problems.ts';
 import { prepare } from './journal.ts';
 import { itemsOf } from './items.ts';
+import { checkedOnceMore } from './once-more.ts';
 import { noneBlocked, takeFirstCoding } from './suppliers.ts';
 
 type One = Posted['posted'][number];
@@ -26,6 +27,7 @@ async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDat
     if (['posted', 'paid', 'reversed'].includes(one.stage)) throw new Refusal(409, `${one.invoiceNumber} is posted already.`);
     if (one.stage !== 'approved') throw new Refusal(409, `${one.invoiceNumber} is not approved.`);
   }
+  await checkedOnceMore(tx, caller, prepared, hand.now);
   const companyId = caller.company.id;
   const all = prepared.map((p) => ({ ...p, entryId: v7(), source: { sourceType: 'bill', sourceId: p.bill.id } }));
   const numbers = new Map<string, { number: number; year: number }>();

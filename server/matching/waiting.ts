@@ -30,7 +30,7 @@ export const waitForReceipt = command(
 /** Takes up again the bills of an order that waited for goods which have come. Part of the caller's transaction. */
 export async function takeUpReceived(
   tx: Executor,
-  own: Caller['company'],
+  own: Pick<Caller['company'], 'id' | 'baseCurrency'>,
   orderId: string,
   by: { personId: string | null; now: Date },
 ): Promise<void> {

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { orderOf, receive } from '../testing/orders.ts';
 import { makeWorld, type World } from '../testing/world.ts';
-import { receivedNotBilled } from './unbilled.ts';
+import { notBilledTable, receivedNotBilled } from './unbilled.ts';
 
 let world: World;
 let supplier = '';
@@ -27,6 +27,13 @@ describe('what is received and not billed', () => {
     ];
     expect(await lines('2026-11-10')).toEqual(all);
     expect(await on('2026-11-10')).toMatchObject({ total: '93.20', currency: 'GBP', withoutRate: 0 });
+    expect(notBilledTable(await on('2026-11-10'))).toEqual({
+      heads: ['Supplier', 'Order', 'Line', 'Description', 'Unit', 'Received', 'Billed', 'Not billed', 'Currency', 'In GBP'],
+      rows: [
+        [supplier, 'PO-1', '1', 'Terracotta pot, 2 l', 'pc', '60', '0', '13.20', 'GBP', '13.20'],
+        [supplier, 'PO-2', '1', 'Valve', 'pc', '4', '0', '100.00', 'USD', '80.00'],
+      ],
+    });
     // A bill of twenty in hand changes nothing; once it is posted, forty are left from that day on.
     const pot = { description: 'Terracotta pot, 2 l', quantity: '20', unit: 'pc', unitPrice: '0.22', amount: '4.40' };
     await world.build.bill({ supplier, order: 'PO-1', number: 'B-1', lines: [pot] });

@@ -3,6 +3,7 @@ import { dec, fixed, sum } from '@ledgerline/core/money';
 import type { NotBilled } from '@ledgerline/contract';
 import { rateOn } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
+import type { Sheet } from '../imports/sheet.ts';
 
 interface Row extends Record<string, unknown> {
   id: string;
@@ -53,3 +54,20 @@ export async function receivedNotBilled(db: Executor, own: { id: string; baseCur
   const known = lines.flatMap((l) => (l.base === null ? [] : [dec(l.base)]));
   return { on, currency: own.baseCurrency, total: fixed(sum(known), own.baseCurrency), withoutRate: lines.length - known.length, lines };
 }
+
+/** The same as heads and rows of text. */
+export const notBilledTable = ({ currency, lines }: NotBilled): Sheet => ({
+  heads: ['Supplier', 'Order', 'Line', 'Description', 'Unit', 'Received', 'Billed', 'Not billed', 'Currency', `In ${currency}`],
+  rows: lines.map((l) => [
+    l.supplier,
+    l.order,
+    String(l.place),
+    l.description,
+    l.unit ?? '',
+    l.received,
+    l.billed,
+    l.net,
+    l.currency,
+    l.base ?? '',
+  ]),
+});

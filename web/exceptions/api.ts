@@ -5,7 +5,11 @@ export const exceptionsApi = api.injectEndpoints({
   overrideExisting: 'throw',
   endpoints: (b) => ({
     causes: b.query<ExceptionCauses, Of>({ query: ({ company }) => at(company, '/exceptions/causes'), providesTags: [list('bill')] }),
-    openExceptions: b.infiniteQuery<ExceptionList, Of<{ code?: string; q?: string; mine?: '1' }>, string | null>({
+    openExceptions: b.infiniteQuery<
+      ExceptionList,
+      Of<{ code?: string; q?: string; owner?: string; sort?: string; order?: 'asc' | 'desc' }>,
+      string | null
+    >({
       infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (last) => last.next },
       query: ({ queryArg: { company, ...params }, pageParam }) => ({
         url: at(company, '/exceptions'),

@@ -27,27 +27,30 @@ const columns: Column<OpenException>[] = [
       ),
   },
   { id: 'sentence', head: 'What is in doubt', cell: (e) => <span title={e.sentence}>{e.sentence}</span> },
-  { id: 'supplier', head: 'Supplier', width: 130, minor: true, cell: (e) => e.supplier },
+  { id: 'supplier', head: 'Supplier', width: 130, minor: true, sort: 'supplier', ascending: true, cell: (e) => e.supplier },
   { id: 'number', head: 'Bill', width: 104, cell: (e) => e.invoiceNumber ?? <span className="quiet">no number</span> },
   {
     id: 'gross',
     head: 'At stake',
+    sort: 'stake',
     width: 108,
     num: true,
     cell: (e) => (e.gross === null ? '' : `${e.currency} ${money(e.gross, e.currency)}`),
   },
-  { id: 'age', head: 'Since', width: 92, minor: true, cell: (e) => showDay(e.openedAt.slice(0, 10)) },
+  { id: 'owner', head: 'In whose hands', width: 112, minor: true, sort: 'owner', ascending: true, cell: (e) => e.owner },
+  { id: 'age', head: 'Since', width: 92, minor: true, sort: 'age', ascending: true, cell: (e) => showDay(e.openedAt.slice(0, 10)) },
 ];
 const none: ReadonlySet<string> = new Set();
 
 /** What is in doubt on all bills under review: by cause, and the same doubt settled on many in one go. */
 export function ExceptionsPage() {
-  const { company, can } = usePlace();
+  const { company, me, can } = usePlace();
   const navigate = useNavigate();
   const [asked, ask] = useSearchParams();
   const code = asked.get('cause');
   const [q, setQ] = useState('');
-  const [mine, onlyMine] = useState(false);
+  const [owner, of] = useState('');
+  const [{ by, order }, sort] = useState<{ by: string; order: 'asc' | 'desc' }>({ by: 'age', order: 'asc' });
   const [marked, mark] = useState<ReadonlySet<string>>(none);
   const [overruling, overrule] = useState(false);
   const { currentData: causes } = exceptionsApi.useCausesQuery({ company: company.id });
@@ -56,7 +59,9 @@ export function ExceptionsPage() {
       company: company.id,
       ...(code ? { code } : {}),
       ...(q ? { q } : {}),
-      ...(mine ? { mine: '1' as const } : {}),
+      ...(owner ? { owner } : {}),
+      sort: by,
+      order,
     }),
     (p) => p.exceptions,
   );
@@ -81,16 +86,24 @@ export function ExceptionsPage() {
   };
   return (
     <div className="flex h-full flex-col">
-      <Head title="Exceptions" detail="What is in doubt on bills under review, by cause; the oldest first">
+      <Head title="Exceptions" detail="What is in doubt on bills under review, by cause">
         {chosen.length > 0 && may && (
           <button className="btn btn-primary btn-sm" disabled={isLoading} onClick={() => (how === 'confirm' ? done() : overrule(true))}>
             {how === 'confirm' ? `It is right on ${chosen.length}` : `Overrule ${chosen.length}`}
           </button>
         )}
-        <label className="flex items-center gap-2 text-[14px] whitespace-nowrap">
-          <input type="checkbox" className="checkbox checkbox-sm" checked={mine} onChange={(e) => onlyMine(e.target.checked)} />
-          in my hands
-        </label>
+        <select aria-label="In whose hands" className="select select-sm w-40" value={owner} onChange={(e) => of(e.target.value)}>
+          <option value="">in all hands</option>
+          <option value="me">in my hands</option>
+          <option value="nobody">in nobody’s hands</option>
+          {causes?.owners
+            .filter((o) => o.id !== me.id)
+            .map((o) => (
+              <option key={o.id} value={o.id}>
+                {o.name} ({o.open})
+              </option>
+            ))}
+        </select>
         <SearchField label="Search exceptions" placeholder="Supplier, number or words" value={q} change={setQ} />
       </Head>
       <div className="flex min-h-0 grow max-md:flex-col">
@@ -101,6 +114,7 @@ export function ExceptionsPage() {
             remember={`Exceptions ${company.id}`}
             {...rows}
             columns={columns}
+            sorted={{ by, order, set: (next, to) => sort({ by: next, order: to }) }}
             rowId={(e) => e.id}
             open={(e) => void navigate(`/bills/${e.billId}`)}
             {...(may

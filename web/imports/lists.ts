@@ -10,6 +10,7 @@ export const importable: Record<ImportListName, { title: string; one: string; ma
   items: { title: 'Items', one: 'item', many: 'items', path: '/settings/items' },
   budgets: { title: 'Budgets', one: 'budget', many: 'budgets', path: '/settings/budgets' },
   orders: { title: 'Orders', one: 'order line', many: 'order lines', path: '/orders' },
+  receipts: { title: 'Receipts', one: 'line that came', many: 'lines that came', path: '/orders' },
   suppliers: { title: 'Suppliers', one: 'supplier', many: 'suppliers', path: '/suppliers' },
   rates: { title: 'Exchange rates', one: 'rate', many: 'rates', path: '/settings/rates' },
 };

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
+import { SaveMenu } from '../imports/save-menu';
 import { AccrualStrip } from '../ledger/accrual';
 import { amountOf } from '../matching/said';
 import { money, todayIso } from '../ui/format';
@@ -35,6 +36,7 @@ export function NotBilledPage() {
             <DateField label="On" className="input input-sm w-full" value={on} onSave={(day) => day && at(day)} />
           </span>
         </label>
+        <SaveMenu path="/received-not-billed/file" asked={{ on }} what="what was not billed" />
       </Head>
       <AccrualStrip on={on} at={at} />
       <div className="min-h-0 grow overflow-auto">

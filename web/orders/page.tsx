@@ -46,7 +46,7 @@ export function OrdersPage() {
         <Link className="btn btn-ghost btn-sm" to="/orders/not-billed">
           Received, not billed
         </Link>
-        <FileMenu list="orders" {...(q ? { q } : {})} />
+        <FileMenu list="orders" beside="receipts" {...(q ? { q } : {})} />
         {can('orders:edit') && (
           <button className="btn btn-primary btn-sm" onClick={() => make(true)}>
             <Plus size={14} aria-hidden />

@@ -1,7 +1,7 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import type { Executor } from '../../db/client.ts';
-import { costCentre, ledgerAccount, membership, person, supplier, taxCode } from '../../db/schema/index.ts';
+import { costCentre, ledgerAccount, membership, person, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
 
 type Coded = PgTable & { id: PgColumn; code: PgColumn; companyId: PgColumn };
 
@@ -25,4 +25,15 @@ export async function personIds(tx: Executor, companyId: string): Promise<Map<st
     .innerJoin(person, eq(person.id, membership.personId))
     .where(eq(membership.companyId, companyId));
   return new Map(rows.map((r) => [r.email.toLowerCase(), r.id]));
+}
+
+/** The ids of orders with these numbers, however their letters are written. */
+export async function ordersNamed(tx: Executor, companyId: string, numbers: readonly unknown[]): Promise<string[]> {
+  const wanted = [...new Set(numbers.flatMap((n) => (typeof n === 'string' ? [n.toLowerCase()] : [])))];
+  if (wanted.length === 0) return [];
+  const rows = await tx
+    .select({ id: purchaseOrder.id })
+    .from(purchaseOrder)
+    .where(and(eq(purchaseOrder.companyId, companyId), inArray(sql`lower(${purchaseOrder.number})`, wanted)));
+  return rows.map((r) => r.id);
 }

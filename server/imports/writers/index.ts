@@ -6,6 +6,7 @@ import { dimensionValueWriter } from './dimension-values.ts';
 import { itemWriter } from './items.ts';
 import { orderWriter } from './orders.ts';
 import { rateWriter } from './rates.ts';
+import { receiptWriter } from './receipts.ts';
 import { supplierWriter } from './suppliers.ts';
 import { taxCodeWriter } from './tax-codes.ts';
 import { termsWriter } from './terms.ts';
@@ -21,6 +22,7 @@ export const writers: Record<ImportList, Writer> = {
   items: itemWriter,
   budgets: budgetWriter,
   orders: orderWriter,
+  receipts: receiptWriter,
   suppliers: supplierWriter,
   rates: rateWriter,
 };

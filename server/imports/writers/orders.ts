@@ -2,7 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { orderNumber } from '@ledgerline/core/matching';
 import { costCentre, ledgerAccount, orderLine, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
-import { accountIds, centreIds, supplierIds, taxCodeIds } from './ids.ts';
+import { accountIds, centreIds, ordersNamed, supplierIds, taxCodeIds } from './ids.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
 import { upsert } from './upsert.ts';
 
@@ -47,6 +47,12 @@ export const orderWriter: Writer = {
     'cost-centre': await centreIds(tx, companyId),
     'tax-code': await taxCodeIds(tx, companyId),
   }),
+  orders: (tx, companyId, rows) =>
+    ordersNamed(
+      tx,
+      companyId,
+      rows.map((r) => r.values['number']),
+    ),
   async put(tx, companyId, rows, ids) {
     // One number however its letters are written; an order that is there keeps its own spelling.
     const plain = (number: unknown) => text(number)!.toLowerCase(),

@@ -10,7 +10,7 @@ export interface Current {
   /** Of a supplier: every account that counts or waits. */ ibans?: readonly string[];
 }
 /** Ids of what cells may name, by code or mail address in lower case. */
-export type Ids = Partial<Record<Named, ReadonlyMap<string, string>>>;
+export type Ids = Partial<Record<Named | 'order-line', ReadonlyMap<string, string>>>;
 /** A row to be written: made anew, or in place of the one with this id. */
 export interface Written extends Current {
   /** What it had before; null for a new one. */ before: ImportValues | null;
@@ -42,11 +42,13 @@ export interface Writer {
   ): { severity: 'error' | 'warning'; sentence: string }[];
   /** Writes rows: at most a few hundred at once. */
   put(tx: Executor, companyId: string, rows: readonly Written[], ids: Ids, by: { personId: string; at: Date; file: string }): Promise<void>;
+  /** Orders whose bills new or changed rows concern; those that waited for goods come back. */
+  orders?(tx: Executor, companyId: string, rows: readonly Written[]): Promise<string[]>;
   /** Once all rows are there: what one says of another of the same list. */
   join?(tx: Executor, companyId: string, rows: readonly Written[], ids: Ids): Promise<void>;
 }
 
 export const text = (value: unknown): string | null => (typeof value === 'string' ? value : null);
 export const flag = (value: unknown): boolean => value === true;
-export const idOf = (ids: Ids, of: Named, value: unknown): string | null =>
+export const idOf = (ids: Ids, of: keyof Ids, value: unknown): string | null =>
   typeof value === 'string' ? (ids[of]?.get(value.toLowerCase()) ?? null) : null;
