@@ -14,11 +14,17 @@ export const PutItem = Type.Object({
   currency: Nullable(Currency),
   accountId: Nullable(Id),
   taxCodeId: Nullable(Id),
+  /** Kept in stock: its rows make receipts. */ stocked: Type.Boolean(),
   active: Type.Boolean(),
 });
 export const ItemRow = Type.Composite([
   PutItem,
-  Type.Object({ id: Id, account: Nullable(Type.String()), taxCode: Nullable(Type.String()) }),
+  Type.Object({
+    id: Id,
+    account: Nullable(Type.String()),
+    taxCode: Nullable(Type.String()),
+    /** How much of it was bought into stock, less what was credited; null where it is not kept. */ bought: Nullable(Type.String()),
+  }),
 ]);
 export const ItemList = Type.Object({ items: Type.Array(ItemRow), next: Nullable(Type.String()) });
 export type PutItem = Static<typeof PutItem>;

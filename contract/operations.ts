@@ -1,9 +1,9 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
-import type { HeaderField, LineField } from '@ledgerline/core/bills';
+import { lineKinds, type HeaderField, type LineField } from '@ledgerline/core/bills';
 import { Day, DecimalText, Id, Mark, Nullable } from './shared.ts';
 
 export const BillKind = Type.Union([Type.Literal('invoice'), Type.Literal('credit-note')]);
-export const LineKind = Type.Union([Type.Literal('line'), Type.Literal('charge'), Type.Literal('text')]);
+export const LineKind = Type.Union(lineKinds.map((kind) => Type.Literal(kind)));
 export const Currency = Type.String({ pattern: '^[A-Z]{3}$' });
 
 /** What a person may set in the head of a bill, and what fits there. */

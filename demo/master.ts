@@ -159,11 +159,20 @@ export const items: {
   unit: string | null;
   price: string | null;
   account: string;
+  stocked?: boolean;
 }[] = [
   { code: 'POWER', name: 'Electricity', alsoCalled: 'day units, night units, KWH', unit: 'kWh', price: null, account: '6400' },
   { code: 'PHONE', name: 'Telephone', alsoCalled: 'line rental, calls', unit: null, price: null, account: '6600' },
-  { code: 'COMPOST-80', name: 'Peat-free compost, 80 l', alsoCalled: 'multi-purpose compost', unit: 'bag', price: '8.40', account: '6000' },
-  { code: 'POT-2L', name: 'Pot, 2 l', alsoCalled: 'container pot 2', unit: 'piece', price: '0.22', account: '5030' },
+  {
+    code: 'COMPOST-80',
+    name: 'Peat-free compost, 80 l',
+    alsoCalled: 'multi-purpose compost',
+    unit: 'bag',
+    price: '8.40',
+    account: '6000',
+    stocked: true,
+  },
+  { code: 'POT-2L', name: 'Pot, 2 l', alsoCalled: 'container pot 2', unit: 'piece', price: '0.22', account: '5030', stocked: true },
   {
     code: 'GLASS-PANE',
     name: 'Glass pane, 610 × 610 mm',

@@ -19,6 +19,8 @@ export {
   type HeaderField,
   type LineCells,
   type LineField,
+  isGoods,
+  lineKinds,
   type LineKind,
   type Operation,
   type StoredMark,

@@ -57,8 +57,14 @@ export interface LineCells extends Coding {
   serviceDate: string | null;
 }
 export type LineField = keyof LineCells;
-/** line: goods or a service; charge: freight and the like of the totals; text: words alone, kept with the bill. */
-export type LineKind = 'line' | 'charge' | 'text';
+/**
+ * line: goods or a service; stock: one of the company's items, of which posting makes a receipt; asset: what stays and stands on an
+ * account of assets; charge: freight and the like of the totals; text: words alone, kept with the bill.
+ */
+export const lineKinds = ['line', 'stock', 'asset', 'charge', 'text'] as const;
+export type LineKind = (typeof lineKinds)[number];
+/** Whether a row is what was bought, rather than a charge for it or words. */
+export const isGoods = (kind: string): boolean => kind === 'line' || kind === 'stock' || kind === 'asset';
 
 export interface WorkingLine extends LineCells {
   id: string;

@@ -14,6 +14,8 @@ const facts: Facts = {
   combinations: [],
   codes: new Map(),
   gathering: new Set(['top']),
+  assetAccounts: new Set(['machine']),
+  stockRows: new Set(['l1']),
   closed: new Set(['old-account', 'old-centre', 'old-code']),
   duplicate: null,
   hasRate: true,

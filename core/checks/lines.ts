@@ -1,4 +1,4 @@
-import { cellPath, priced } from '../bills/index.ts';
+import { cellPath, isGoods, priced } from '../bills/index.ts';
 import { decOrNull } from '../money/index.ts';
 import { combinationChecks } from './combinations.ts';
 import type { Check, CheckedLine, Facts, Found } from './types.ts';
@@ -6,7 +6,7 @@ import type { Check, CheckedLine, Facts, Found } from './types.ts';
 /** A check of every line: found where a line is wrong; `said` of one such row, and of many. */
 const eachLine = (
   code: string,
-  cell: keyof CheckedLine,
+  cell: keyof CheckedLine | 'code',
   what: string,
   said: readonly [one: string, many: string],
   wrong: (line: CheckedLine, facts: Facts) => boolean,
@@ -65,12 +65,41 @@ export const lineChecks: Check[] = [
       'quantity',
       'Every row of goods or services has a quantity',
       ['has no quantity', 'have no quantity'],
-      (l) => l.kind === 'line' && decOrNull(l.quantity) === null,
+      (l) => isGoods(l.kind) && decOrNull(l.quantity) === null,
     ),
     severity: 'off',
     adjustable: true,
     settledBy: ['overrule'],
   },
+  eachLine(
+    'stock-item',
+    'code',
+    'Rows bought into stock name an item that is kept there',
+    [
+      'is bought into stock and names no item that is kept there. Take one (Alt+I), or make it goods',
+      'are bought into stock and name no item that is kept there',
+    ],
+    (l, f) => l.kind === 'stock' && !f.stockRows.has(l.id),
+    ['stockRows'],
+  ),
+  eachLine(
+    'stock-quantity',
+    'quantity',
+    'Rows bought into stock have a quantity',
+    ['is bought into stock and has no quantity', 'are bought into stock and have no quantity'],
+    (l) => l.kind === 'stock' && (decOrNull(l.quantity)?.isZero() ?? true),
+  ),
+  eachLine(
+    'asset-account',
+    'accountId',
+    'Assets stand on an account of assets',
+    [
+      'is an asset and on an account that is none of assets. Choose another, or make it goods',
+      'are assets and on accounts that are none of assets',
+    ],
+    (l, f) => l.kind === 'asset' && l.accountId !== null && !f.assetAccounts.has(l.accountId),
+    ['assetAccounts'],
+  ),
   eachLine(
     'account-missing',
     'accountId',

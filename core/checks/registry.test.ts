@@ -22,7 +22,7 @@ const name = fc.constantFrom('Quillhaven Glass Ltd', 'Mossgarth & Sons', '<b>Ltd
 const line = (id: string): fc.Arbitrary<CheckedLine> =>
   fc.record({
     id: fc.constant(id),
-    kind: fc.constantFrom('line', 'charge'),
+    kind: fc.constantFrom('line', 'charge', 'stock', 'asset'),
     description: fc.constantFrom('', 'Pots', 'Delivery'),
     quantity: maybe(amount),
     unitPrice: maybe(amount),
@@ -87,6 +87,8 @@ const facts: fc.Arbitrary<Facts> = fc.record({
     { selector: (c) => `${c.whenField} ${c.onlyField} ${c.only[0]!.from}` },
   ),
   codes: fc.constant(new Map([['a', '6100'], ['p', '62'], ['f', 'F-1'], ['s20', 'S20'], ['rc', 'RC']])), // prettier-ignore
+  assetAccounts: fc.constant(new Set(['b'])),
+  stockRows: fc.constantFrom(new Set<string>(), new Set(['l1'])),
   gathering: fc.constantFrom(new Set<string>(), new Set(['a'])),
   duplicate: maybe(fc.constant('A-1 of 3 Nov 2026')),
   hasRate: fc.boolean(),

@@ -52,6 +52,7 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
 const codingNeeds: readonly (keyof Facts)[] = [
   'closed',
   'gathering',
+  'assetAccounts',
   'needsCostCentre',
   'dimensions',
   'needsDimensions',

@@ -55,6 +55,8 @@ export interface CodingFacts {
   needsCostCentre: ReadonlySet<string>;
   /** Accounts, cost centres, tax codes and values of dimensions that take no lines of a bill of this day. */
   closed: ReadonlySet<string>;
+  /** Accounts of assets among them. */
+  assetAccounts: ReadonlySet<string>;
   /** Accounts that only gather the ones under them. */
   gathering: ReadonlySet<string>;
   dimensions: readonly Dimension[];
@@ -129,6 +131,8 @@ export interface Facts extends CodingFacts {
   addressedTo: string | null;
   /** The chosen supplier's bank accounts: those that count, and those that wait for a second person. */
   bank: { supplier: string; verified: string[]; waiting: string[] } | null;
+  /** Rows bought into stock that name one of the company's items that are kept there. */
+  stockRows: ReadonlySet<string>;
   /** Why bills of the chosen supplier do not go on; null where they do. */
   blocked: { supplier: string; because: string } | null;
   /** Another supplier with this one's tax number, or with its bank account. */

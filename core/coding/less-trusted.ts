@@ -38,8 +38,11 @@ function withCoding(suggested: Suggestions, coding: Partial<Coding>, why: string
 /** Fewer letters of a code may be anything in a text. */
 const tellingCode = 3;
 
+/** What a line says of itself. */
+type Said = Pick<LineToCode, 'supplierId' | 'code' | 'description'>;
+
 /** Whether a line is an item: it has its code, or says it, or one of its names. */
-function isItem(line: LineToCode, { code, words }: Item): boolean {
+function isItem(line: Said, { code, words }: Pick<Item, 'code' | 'words'>): boolean {
   const plain = plainName(code);
   if (plain !== '' && line.code !== null && plainName(line.code) === plain) return true;
   if (plain.length >= tellingCode && ` ${plainName(line.description)} `.includes(` ${plain} `)) return true;
@@ -47,8 +50,8 @@ function isItem(line: LineToCode, { code, words }: Item): boolean {
 }
 
 /** The item that a line is: of several the one whose name says most. */
-function itemOf(line: LineToCode, items: readonly Item[]): Item | undefined {
-  return items.reduce<Item | undefined>(
+export function itemOf<I extends Pick<Item, 'code' | 'name' | 'words'>>(line: Said, items: readonly I[]): I | undefined {
+  return items.reduce<I | undefined>(
     (best, item) => (isItem(line, item) && item.name.length > (best?.name.length ?? 0) ? item : best),
     undefined,
   );

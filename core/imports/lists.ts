@@ -162,6 +162,7 @@ export const lists: Record<ImportList, ListSpec> = {
       { ...code, names: ['item', 'item code', 'item number', 'article', 'article number', 'number', 'no', 'id', 'sku'] },
       { ...name, names: [...name.names, 'item name', 'article name'] },
       { key: 'alsoCalled', label: 'Also called', names: ['aliases', 'supplier codes', 'other names', 'keywords'], kind: 'text', most: 200 },
+      { key: 'stocked', label: 'Kept in stock', names: ['stock', 'stocked', 'inventory'], kind: 'yes-no', otherwise: false },
       { key: 'unit', label: 'Unit', names: ['uom', 'unit of measure', 'measure'], kind: 'text', most: 20 },
       { key: 'price', label: 'Price', names: ['unit price', 'cost', 'net price'], kind: 'decimal', among: 'not-negative' },
       { key: 'currency', label: 'Currency', names: ['curr', 'ccy'], kind: 'currency' },

@@ -1,4 +1,4 @@
-import { priced, type LineKind } from '../bills/index.ts';
+import { isGoods, priced, type LineKind } from '../bills/index.ts';
 import { dec, decOrNull, formatAmount, roundTo, sum, zero, type Decimal } from '../money/index.ts';
 
 export interface ProofLine {
@@ -60,9 +60,9 @@ export function productOf(line: ProofLine, currency: string): Decimal | null {
  * the tax is inside the lines. Names the difference and the changes that would settle it.
  */
 export function prove(bill: ProofBill): Proof {
-  const of = (kind: LineKind) => sum(bill.lines.filter((l) => l.kind === kind).map((l) => value(l.amount)));
-  const lines = of('line'),
-    charges = of('charge'),
+  const of = (which: (kind: LineKind) => boolean) => sum(bill.lines.filter((l) => which(l.kind)).map((l) => value(l.amount)));
+  const lines = of(isGoods),
+    charges = of((kind) => kind === 'charge'),
     tax = value(bill.tax);
   const net = lines.plus(charges);
   const total = bill.pricesIncludeTax ? net : net.plus(tax);

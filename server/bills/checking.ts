@@ -21,6 +21,7 @@ import { chargeFacts, chargesOf, partsOf, shareAnew } from '../charges/shared.ts
 import { orderFacts } from '../matching/facts.ts';
 import { rebind } from '../matching/rebind.ts';
 import { codingGround } from '../dimensions/facts.ts';
+import { stockOf } from '../items/stock.ts';
 import { senderOf, supplierKnown } from './habits.ts';
 import { lookFacts } from './looks.ts';
 import { timeFacts } from './times.ts';
@@ -143,6 +144,15 @@ export async function findingsOf(
     duplicate: await twinOf(db, record),
     ...(await alikeTo(db, record)),
     ...(await lookFacts(db, record)),
+    stockRows: new Set(
+      (
+        await stockOf(
+          db,
+          own.id,
+          lines.filter((l) => l.kind === 'stock'),
+        )
+      ).keys(),
+    ),
     waiting: await waitingOn(db, record.id),
     today,
     known: supplierOf ? await supplierKnown(db, record, supplierOf, lines) : null,

@@ -1,4 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
+import { isGoods } from '@ledgerline/core/bills';
 import type { Facts, SupplierKnown } from '@ledgerline/core/checks';
 import type { Executor } from '../db/client.ts';
 import { arrival, document, supplierContact, type supplier } from '../db/schema/index.ts';
@@ -17,7 +18,7 @@ export async function supplierKnown(
   own: SupplierRecord,
   lines: Awaited<ReturnType<typeof linesOf>>,
 ): Promise<SupplierKnown> {
-  const codes = lines.flatMap((l) => (l.kind === 'line' && l.code && l.unitPrice !== null ? [l.code] : []));
+  const codes = lines.flatMap((l) => (isGoods(l.kind) && l.code && l.unitPrice !== null ? [l.code] : []));
   // By the index of a supplier's bills by date: its last ones alone are looked at.
   const recent = sql`select b.id, b.gross, b.issue_date, b.invoice_number from bill b
     where b.company_id = ${one.companyId} and b.supplier_id = ${own.id} and b.issue_date is not null and b.id <> ${one.id}

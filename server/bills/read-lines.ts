@@ -4,6 +4,7 @@ import { unitWord } from '@ledgerline/core/einvoice';
 import type { Read, Reading, ReadLine } from '@ledgerline/core/reading';
 import type { Executor } from '../db/client.ts';
 import { billLine } from '../db/schema/index.ts';
+import { stockOf } from '../items/stock.ts';
 import { codedBy, suggestFor } from '../coding/suggest.ts';
 
 /** What is kept of a value that was read. */
@@ -70,10 +71,25 @@ export async function addLines(
     taxRate: taxRate ?? onlyRate,
   }));
   const suggested = await suggestFor(tx, companyId, found, said, day ?? today, reading.header.purchaseOrder?.value ?? null);
+  // A row of what is kept in stock is bought into it.
+  const stock = await stockOf(
+    tx,
+    companyId,
+    rows.flatMap((row, i) => (row.kind === 'line' && row.quantity !== null ? [{ ...row, id: ids[i]! }] : [])),
+  );
   await tx.insert(billLine).values(
     rows.map((row, position) => {
       const { marks, ...coding } = codedBy(suggested[position]!);
-      return { ...row, ...coding, id: ids[position]!, companyId, billId, position, marks: { ...row.marks, ...marks } };
+      return {
+        ...row,
+        ...(stock.has(ids[position]!) ? { kind: 'stock' } : {}),
+        ...coding,
+        id: ids[position]!,
+        companyId,
+        billId,
+        position,
+        marks: { ...row.marks, ...marks },
+      };
     }),
   );
 }

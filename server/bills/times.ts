@@ -1,4 +1,5 @@
 import { and, eq, isNotNull, ne, sql } from 'drizzle-orm';
+import { isGoods } from '@ledgerline/core/bills';
 import { chargedTwice, spanIn, type Facts } from '@ledgerline/core/checks';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { fitsTurn } from '@ledgerline/core/repeats';
@@ -26,12 +27,12 @@ async function closedMonth(db: Executor, record: BillRecord): Promise<string | n
 
 /** Rows that charge days that another bill of the supplier charged for the same. */
 async function chargedBefore(db: Executor, record: BillRecord, lines: readonly LineRecord[]): Promise<Facts['chargedTwice']> {
-  const rows = lines.filter((l) => l.kind === 'line' && l.amount !== null && spanIn(l.description) !== null);
+  const rows = lines.filter((l) => isGoods(l.kind) && l.amount !== null && spanIn(l.description) !== null);
   if (!record.supplierId || record.kind !== 'invoice' || rows.length === 0) return [];
   const { rows: earlier } = await db.execute<{ id: string; number: string | null; description: string }>(sql`
     select b.id, b.invoice_number as number, l.description from bill b join bill_line l on l.bill_id = b.id
     where b.company_id = ${record.companyId} and b.supplier_id = ${record.supplierId} and b.kind = 'invoice' and b.id <> ${record.id}
-      and b.stage not in ('discarded', 'reversed') and l.kind = 'line' and l.amount > 0 and l.description ~ '[0-9]{2}'
+      and b.stage not in ('discarded', 'reversed') and l.kind in ('line', 'stock', 'asset') and l.amount > 0 and l.description ~ '[0-9]{2}'
       and (b.stage in ('coded', 'approved', 'posted', 'paid') or (b.created_at, b.id) < (${record.createdAt.toISOString()}::timestamptz, ${record.id}::uuid))
       and b.created_at > ${record.createdAt.toISOString()}::timestamptz - interval '400 days'
     order by b.created_at desc, b.id, l.position limit ${looked}`);

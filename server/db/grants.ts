@@ -8,6 +8,7 @@ const onlyAdded = [
   'event',
   'file',
   'goods_receipt',
+  'item_receipt',
   'journal_entry',
   'journal_line',
   'journal_tax',

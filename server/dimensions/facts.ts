@@ -22,6 +22,7 @@ export async function codingGround(db: Executor, companyId: string, lines: reado
   const common = {
     dimensions,
     combinations,
+    assetAccounts: new Set(accounts.filter((a) => a.kind === 'asset').map((a) => a.id)),
     gathering: new Set(accounts.filter((a) => !a.postable).map((a) => a.id)),
     needsCostCentre: new Set(accounts.filter((a) => a.needsCostCentre).map((a) => a.id)),
     needsDimensions: new Map(accounts.map((a) => [a.id, a.needsDimensions])),

@@ -229,7 +229,7 @@ describe('all routes', () => {
         parts: ['200', '210'].map((code) => ({ costCentreId: world.master.company('MBG').centre(code), weight: '1' })),
       },
       'put /orders/:id': { number: 'X', supplierId: world.master.supplier(world.someSupplier('MBG')!), orderDate: '2026-11-01', currency: 'GBP', note: null, active: true, lines: [{ itemId: null, code: null, description: 'X', quantity: '1', unit: null, unitPrice: '1', coding: {} }] }, // prettier-ignore
-      'put /items/:id': { code: 'X', name: 'X', alsoCalled: null, unit: null, price: null, currency: null, accountId: null, taxCodeId: null, active: true }, // prettier-ignore
+      'put /items/:id': { code: 'X', name: 'X', alsoCalled: null, unit: null, price: null, currency: null, accountId: null, taxCodeId: null, stocked: false, active: true }, // prettier-ignore
       'put /dimension-values/:id': { field: 'dimension1', code: 'X', name: 'X', active: true, validFrom: null, validTo: null },
       'put /combinations/:id': { whenField: 'accountId', whenCodes: '6*', onlyField: 'taxCodeId', onlyCodes: 'S20', active: true },
       'put /coding-rules/:id': {

@@ -169,9 +169,19 @@ describe('what came of orders, from a file', () => {
       [4, 'There is no order “PO-77”.'],
       [5, 'Leave a line out that nothing came of.'],
     ]);
+    // A note that is there in part gets its further lines; another day is another note.
+    await through(
+      await take('orders', 'Order,Line,Supplier,Date,Currency,Description,Quantity,Price\nPO-7,3,S1001,2026-11-02,GBP,Glass,5,1'),
+    );
+    await through(await take('receipts', file('dn-8,2026-11-12,po-7,3,5')));
+    expect(await received()).toEqual([50, 20, 5]);
+    const other = await take('receipts', file('DN-8,2026-11-13,PO-7,2,1'));
+    expect((await findingsOf(world.database.db, mine(), other.id, { severity: 'error' }, 0)).map((f) => f.sentence)).toEqual([
+      'Delivery note DN-8 of PO-7 is booked already for 2026-11-12.',
+    ]);
     const back = await through(await take('receipts', file('DN-10,2026-11-13,PO-7,1,-51')));
     expect([back.state, back.note]).toEqual(['failed', 'More of line 1 of PO-7 would go back than has come. Nothing was booked.']);
-    expect(await received()).toEqual([50, 20]);
+    expect(await received()).toEqual([50, 20, 5]);
   });
   it('an order and its receipt from files find the bill that came before them', async () => {
     const id = await world.build.bill({ supplier: world.someSupplier('MBG')!, order: 'PO-8', number: 'B-8', lines: [{ description: 'Bamboo cane 180 cm', quantity: '40', unitPrice: '2.50', amount: '100.00' }] }); // prettier-ignore

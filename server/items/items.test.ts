@@ -23,6 +23,7 @@ const item = (more: object = {}) => ({
   currency: null,
   accountId: mbg().account('6010'),
   taxCodeId: mbg().taxCode('R5').id,
+  stocked: false,
   active: true,
   ...more,
 });

@@ -7,7 +7,7 @@ import { item } from '../db/schema/index.ts';
 import { difference } from '../events/record.ts';
 import { Refusal } from '../http/problems.ts';
 
-function columnsOf({ code, name, alsoCalled, unit, price, currency, accountId, taxCodeId, active }: PutItem) {
+function columnsOf({ code, name, alsoCalled, unit, price, currency, accountId, taxCodeId, stocked, active }: PutItem) {
   if (price !== null && dec(price).lt(0))
     throw new Refusal(422, 'A price is zero or more.', [{ path: 'price', sentence: 'Zero or more.' }]);
   if ((price === null) !== (currency === null))
@@ -15,7 +15,18 @@ function columnsOf({ code, name, alsoCalled, unit, price, currency, accountId, t
       price === null ? { path: 'price', sentence: 'Which price?' } : { path: 'currency', sentence: 'In which currency?' },
     ]);
   const text = (value: string | null) => value?.trim() || null;
-  return { code, name: name.trim(), alsoCalled: text(alsoCalled), unit: text(unit), price, currency, accountId, taxCodeId, active };
+  return {
+    code,
+    name: name.trim(),
+    alsoCalled: text(alsoCalled),
+    unit: text(unit),
+    price,
+    currency,
+    accountId,
+    taxCodeId,
+    stocked,
+    active,
+  };
 }
 const itemIn = rowIn(item, 'This item');
 

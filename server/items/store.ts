@@ -17,6 +17,9 @@ export async function listItems(
       i: item,
       account: sql<string | null>`${col(ledgerAccount.code)} || ' ' || ${col(ledgerAccount.name)}`,
       taxCode: taxCode.code,
+      bought: sql<
+        string | null
+      >`case when ${col(item.stocked)} then coalesce((select sum(r.quantity) from item_receipt r where r.item_id = ${col(item.id)}), 0)::text end`,
     })
     .from(item)
     .leftJoin(ledgerAccount, eq(ledgerAccount.id, item.accountId))

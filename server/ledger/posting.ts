@@ -3,10 +3,11 @@ import { v7 } from 'uuid';
 import { monthOf, yearOf } from '@ledgerline/core/dates';
 import { PostBills, type Posted } from '@ledgerline/contract';
 import { calendarOf } from '../companies/store.ts';
-import { command, type Caller, type Hand } from '../commands/command.ts';
+import { actorOf, command, type Caller, type Hand } from '../commands/command.ts';
 import { refusedBy, type Executor } from '../db/client.ts';
 import { bill, journalEntry, journalLine, journalTax, openItem, postingRequest } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
+import { bookBought } from '../items/stock.ts';
 import { prepare } from './journal.ts';
 import { itemsOf } from './items.ts';
 import { checkedOnceMore } from './once-more.ts';
@@ -95,6 +96,7 @@ async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDat
     });
   }
   await tx.update(bill).set({ stage: 'posted', postedAt: hand.now }).where(inArray(bill.id, billIds));
+  await bookBought(tx, companyId, billIds, actorOf(caller), hand.now);
   await takeFirstCoding(tx, caller, prepared, hand);
   return all.map(({ entryId, bill: one }) => ({ billId: one.id, entryId, ...numbers.get(entryId)! }));
 }

@@ -53,7 +53,7 @@ export async function takeFirstCoding(tx: Executor, caller: Caller, prepared: re
     const lines = await tx
       .select()
       .from(billLine)
-      .where(and(eq(billLine.billId, first.id), eq(billLine.kind, 'line')));
+      .where(and(eq(billLine.billId, first.id), inArray(billLine.kind, ['line', 'stock', 'asset'])));
     const size = (line: (typeof lines)[number]) => dec(line.amount ?? '0').abs();
     const [largest] = lines.sort((a, b) => size(b).comparedTo(size(a)));
     if (!largest) continue;

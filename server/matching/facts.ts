@@ -1,3 +1,4 @@
+import { isGoods } from '@ledgerline/core/bills';
 import { compareWithOrder, type Compared } from '@ledgerline/core/matching';
 import { dec } from '@ledgerline/core/money';
 import { eq } from 'drizzle-orm';
@@ -64,7 +65,7 @@ export async function orderFacts(
     otherCurrency: other ? { order: other.order, currency: other.currency } : null,
     compared: other ? compared.map((c) => ({ ...c, overPrice: [] })) : compared,
     beside: lines
-      .filter((l) => l.kind === 'line' && l.amount !== null && !dec(l.amount).isZero() && !matches.some((m) => m.billLineId === l.id))
+      .filter((l) => isGoods(l.kind) && l.amount !== null && !dec(l.amount).isZero() && !matches.some((m) => m.billLineId === l.id))
       .map((l) => l.id),
   };
 }

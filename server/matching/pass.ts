@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { isGoods } from '@ledgerline/core/bills';
 import type { Exception } from '@ledgerline/core/checks';
 import { dec } from '@ledgerline/core/money';
 import { taxRulesOf } from '../bills/checking.ts';
@@ -27,7 +28,7 @@ export async function passAlone(tx: Executor, record: BillRecord, open: readonly
       is = c.price === null ? null : dec(c.price).times(c.onBill);
     return is !== null && is.minus(should).abs().lte('0.01') && all.lte(c.ordered) && (c.received === null || all.lte(c.received));
   });
-  const whole = lines.length > 0 && lines.every((l) => l.kind === 'line' && matches.some((m) => m.billLineId === l.id && m.orderLineId));
+  const whole = lines.length > 0 && lines.every((l) => isGoods(l.kind) && matches.some((m) => m.billLineId === l.id && m.orderLineId));
   if (!whole || !exact) return false;
   const orders = [...new Set(compared.map((c) => c.order))].join(', ');
   await tx.update(bill).set({ stage: 'coded', passedAlone: true, sentAt: now }).where(eq(bill.id, record.id));

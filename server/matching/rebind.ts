@@ -1,3 +1,4 @@
+import { isGoods } from '@ledgerline/core/bills';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { bindRows, quantityOf, type Bound, type LineToBind, type RowToBind } from '@ledgerline/core/matching';
@@ -61,7 +62,7 @@ function whole(rows: readonly RowToBind[], among: readonly LineToBind[]): Bound[
 
 /** The one open order that all rows of a bill are of, whatever its page says; null where there is none. */
 export async function likelyOrder(db: Executor, record: BillRecord, lines: readonly LineRecord[], rules: Rules): Promise<string | null> {
-  const rows = lines.filter((l) => l.kind === 'line' && l.amount !== null).map((l) => rowOf(l, record, rules));
+  const rows = lines.filter((l) => isGoods(l.kind) && l.amount !== null).map((l) => rowOf(l, record, rules));
   if (!record.supplierId || rows.length === 0) return null;
   const { lines: candidates } = await candidatesFor(db, record.companyId, record.supplierId, null);
   const billed = await billedOf(db, candidates.map((c) => c.l.id), record); // prettier-ignore
@@ -94,7 +95,7 @@ export async function rebind(tx: Executor, record: BillRecord, lines: readonly L
   const kept = await tx.select().from(lineMatch).where(eq(lineMatch.billId, record.id));
   const hand = kept.filter((m) => m.how === 'hand'),
     found = kept.filter((m) => m.how === 'found');
-  const goods = lines.filter((l) => l.kind === 'line' && l.amount !== null).map((l) => rowOf(l, record, rules));
+  const goods = lines.filter((l) => isGoods(l.kind) && l.amount !== null).map((l) => rowOf(l, record, rules));
   const free = goods.filter((row) => !hand.some((m) => m.billLineId === row.id));
   await handQuantities(tx, hand, new Map(goods.map((g) => [g.id, g])));
   let bound: Bound[] = [];

@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Static } from '@sinclair/typebox';
+import { isGoods } from '@ledgerline/core/bills';
 import { quantityOf } from '@ledgerline/core/matching';
 import { dec, fixed, sum } from '@ledgerline/core/money';
 import { explainedTax } from '@ledgerline/core/tax';
@@ -34,7 +35,7 @@ export const setMatch = command(
   async (tx, caller, input: Static<typeof SetMatch>, hand) => {
     const record = hand.subject;
     const row = (await linesOf(tx, record.id)).find((l) => l.id === input.row);
-    if (!row || row.kind !== 'line') throw new Refusal(422, 'This row is not there any more, or bills no goods.');
+    if (!row || !isGoods(row.kind)) throw new Refusal(422, 'This row is not there any more, or bills no goods.');
     await tx.delete(lineMatch).where(and(eq(lineMatch.billId, record.id), eq(lineMatch.billLineId, row.id)));
     let said = 'As the matching finds it';
     if (input.orderLineId !== undefined) {

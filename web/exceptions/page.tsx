@@ -27,8 +27,8 @@ const columns: Column<OpenException>[] = [
       ),
   },
   { id: 'sentence', head: 'What is in doubt', cell: (e) => <span title={e.sentence}>{e.sentence}</span> },
-  { id: 'supplier', head: 'Supplier', width: 130, minor: true, sort: 'supplier', ascending: true, cell: (e) => e.supplier },
-  { id: 'number', head: 'Bill', width: 104, cell: (e) => e.invoiceNumber ?? <span className="quiet">no number</span> },
+  { id: 'supplier', head: 'Supplier', width: 124, minor: true, sort: 'supplier', ascending: true, cell: (e) => e.supplier },
+  { id: 'number', head: 'Bill', width: 98, cell: (e) => e.invoiceNumber ?? <span className="quiet">no number</span> },
   {
     id: 'gross',
     head: 'At stake',
@@ -37,7 +37,7 @@ const columns: Column<OpenException>[] = [
     num: true,
     cell: (e) => (e.gross === null ? '' : `${e.currency} ${money(e.gross, e.currency)}`),
   },
-  { id: 'owner', head: 'In whose hands', width: 112, minor: true, sort: 'owner', ascending: true, cell: (e) => e.owner },
+  { id: 'owner', head: 'In hands of', width: 92, minor: true, sort: 'owner', ascending: true, cell: (e) => e.owner },
   { id: 'age', head: 'Since', width: 92, minor: true, sort: 'age', ascending: true, cell: (e) => showDay(e.openedAt.slice(0, 10)) },
 ];
 const none: ReadonlySet<string> = new Set();

@@ -1,3 +1,4 @@
+import { isGoods } from '@ledgerline/core/bills';
 import { ClipboardList } from 'lucide-react';
 import type { Desk } from '../desk/use-desk';
 import { usePlace } from '../app/company';
@@ -5,7 +6,7 @@ import { matchingApi } from './api';
 import { summaryOf } from './said';
 
 /** A bill's rows that bill goods or services. */
-export const goodsOf = (desk: Desk): string[] => desk.bill.lines.filter((l) => l.kind === 'line' && l.amount !== null).map((l) => l.id);
+export const goodsOf = (desk: Desk): string[] => desk.bill.lines.filter((l) => isGoods(l.kind) && l.amount !== null).map((l) => l.id);
 /** A bill beside its orders, asked for anew with each version of the bill. */
 export function useBillOrders(desk: Desk) {
   const { company, can } = usePlace();

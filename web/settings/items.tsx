@@ -21,6 +21,14 @@ const columnsOf = (base: string): Column<ItemRow>[] => [
     num: true,
     cell: (i) => (i.price === null ? '' : `${price(i.price, i.currency ?? base)} ${i.currency}`),
   },
+  {
+    id: 'bought',
+    head: 'In stock by bills',
+    width: 116,
+    num: true,
+    minor: true,
+    cell: (i) => (i.bought === null ? '' : Number(i.bought).toLocaleString('en-GB')),
+  },
   { id: 'account', head: 'Usual account', width: 170, cell: (i) => i.account },
   { id: 'tax', head: 'Usual tax', width: 76, minor: true, cell: (i) => <span className="code">{i.taxCode}</span> },
   { id: 'active', head: '', width: 56, cell: (i) => (i.active ? '' : <span className="quiet">closed</span>) },
@@ -60,6 +68,7 @@ function ItemForm({ row, close }: { row: ItemRow | null; close(): void }) {
         currency: row?.currency ?? null,
         accountId: row?.accountId ?? null,
         taxCodeId: row?.taxCodeId ?? null,
+        stocked: row?.stocked ?? false,
         active: row?.active ?? true,
       }}
       path="/items"
@@ -94,6 +103,7 @@ function ItemForm({ row, close }: { row: ItemRow | null; close(): void }) {
               shown={row?.taxCode ? `${row.taxCode} ` : null}
             />
           </div>
+          <FormTick form={form} name="stocked" label="Kept in stock: posting a bill of it makes its receipt" />
           <FormTick form={form} name="active" label="Still bought; without this it is not offered any more" />
         </>
       )}

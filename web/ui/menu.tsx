@@ -44,10 +44,15 @@ export function Menu({
           ref={(ul) => {
             if (ul && !ul.contains(document.activeElement)) ul.querySelector<HTMLElement>('button:not([disabled])')?.focus();
           }}
-          className="fixed z-50 w-72 rounded-box border hair bg-base-100 py-1 text-left text-[14px] font-normal text-base-content shadow-lg"
+          className="fixed z-50 max-h-screen w-72 overflow-auto rounded-box border hair bg-base-100 py-1 text-left text-[14px] font-normal text-base-content shadow-lg"
           style={{
             right: Math.max(4, innerWidth - rect.right),
-            ...(rect.bottom + high > innerHeight ? { bottom: innerHeight - rect.top } : { top: rect.bottom }),
+            // Where it fits neither below nor above, it stands beside its button.
+            ...(rect.bottom + high <= innerHeight
+              ? { top: rect.bottom }
+              : rect.top >= high
+                ? { bottom: innerHeight - rect.top }
+                : { top: Math.max(4, innerHeight - high) }),
           }}
           onBlur={(e) => {
             if (!e.currentTarget.contains(e.relatedTarget)) setOpen(false);

@@ -21,6 +21,8 @@ export const item = pgTable(
     currency: char('currency', { length: 3 }),
     accountId: uuid('account_id'),
     taxCodeId: uuid('tax_code_id'),
+    /** Kept in stock: a row of it makes a receipt when its bill is posted. */
+    stocked: boolean('stocked').notNull().default(false),
     active: boolean('active').notNull().default(true),
   },
   (t) => [

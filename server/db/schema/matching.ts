@@ -1,8 +1,28 @@
 import { foreignKey, index, numeric, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bill, billLine } from './bills.ts';
 import { day, id, moment } from './columns.ts';
+import { item } from './items.ts';
 import { orderLine, purchaseOrder } from './orders.ts';
 import { company, person } from './people.ts';
+
+/** What was bought into stock on a posted bill, by its row; below zero what a credit note took back. Only added. */
+export const itemReceipt = pgTable(
+  'item_receipt',
+  {
+    id: id(),
+    companyId: uuid('company_id').notNull(),
+    itemId: uuid('item_id').notNull(),
+    billLineId: uuid('bill_line_id').notNull().unique('item_receipt_once'),
+    quantity: numeric('quantity').notNull(),
+    receivedOn: day('received_on').notNull(),
+    at: moment('at').notNull().defaultNow(),
+  },
+  (t) => [
+    index('item_receipt_item').on(t.itemId, t.receivedOn),
+    foreignKey({ columns: [t.itemId, t.companyId], foreignColumns: [item.id, item.companyId], name: 'item_receipt_item' }),
+    foreignKey({ columns: [t.billLineId, t.companyId], foreignColumns: [billLine.id, billLine.companyId], name: 'item_receipt_line' }),
+  ],
+);
 
 /** What came of an order on a day. Only added: what was wrong is taken back by another. */
 export const goodsReceipt = pgTable(

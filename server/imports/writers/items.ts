@@ -11,7 +11,7 @@ export const itemWriter: Writer = {
   spec,
   table: item,
   subject: 'item',
-  fresh: () => ({ alsoCalled: null, unit: null, price: null, currency: null, account: null, taxCode: null, active: true }),
+  fresh: () => ({ alsoCalled: null, unit: null, price: null, currency: null, account: null, taxCode: null, stocked: false, active: true }),
   async current(tx, companyId) {
     const rows = await tx
       .select({ i: item, account: ledgerAccount.code, taxCode: taxCode.code })
@@ -20,8 +20,8 @@ export const itemWriter: Writer = {
       .leftJoin(taxCode, eq(taxCode.id, item.taxCodeId))
       .where(eq(item.companyId, companyId));
     return new Map(
-      rows.map(({ i: { id, code, name, alsoCalled, unit, price, currency, active }, ...named }) => {
-        const values = { code, name, alsoCalled, unit, price, currency, ...named, active };
+      rows.map(({ i: { id, code, name, alsoCalled, unit, price, currency, stocked, active }, ...named }) => {
+        const values = { code, name, alsoCalled, unit, price, currency, ...named, stocked, active };
         return [keyOf(spec, values), { id, values }];
       }),
     );
@@ -46,6 +46,7 @@ export const itemWriter: Writer = {
         currency: text(v['currency']),
         accountId: idOf(ids, 'account', v['account']),
         taxCodeId: idOf(ids, 'tax-code', v['taxCode']),
+        stocked: flag(v['stocked']),
         active: flag(v['active']),
       })),
       ['id'],

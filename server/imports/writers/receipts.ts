@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { dec } from '@ledgerline/core/money';
 import { goodsReceipt, orderLine, purchaseOrder, receiptLine } from '../../db/schema/index.ts';
@@ -9,6 +9,7 @@ import { idOf, text, type Current, type Ids, type Writer } from './types.ts';
 
 const spec = lists.receipts;
 const lineKey = (order: unknown, line: unknown): string => `${text(order)!.toLowerCase()} ${text(line)}`;
+const noteKey = (number: unknown, order: unknown): string => `${text(number)!.toLowerCase()}\n${text(order)!.toLowerCase()}`;
 const lineOf = (ids: Ids, v: Record<string, unknown>): string | null => idOf(ids, 'order-line', lineKey(v['order'], v['line']));
 
 /** A row is what came of an order's line by a delivery note; below zero it went back. What is booked is never changed: only added to. */
@@ -27,14 +28,13 @@ export const receiptWriter: Writer = {
         receivedOn: goodsReceipt.receivedOn,
         order: purchaseOrder.number,
         position: orderLine.position,
-        quantity: sql<string>`sum(${receiptLine.quantity})::text`,
+        quantity: receiptLine.quantity,
       }) // prettier-ignore
       .from(receiptLine)
       .innerJoin(goodsReceipt, eq(goodsReceipt.id, receiptLine.receiptId))
       .innerJoin(orderLine, eq(orderLine.id, receiptLine.orderLineId))
       .innerJoin(purchaseOrder, eq(purchaseOrder.id, goodsReceipt.orderId))
       .where(eq(goodsReceipt.companyId, companyId))
-      .groupBy(goodsReceipt.id, purchaseOrder.number, orderLine.position)
       .orderBy(goodsReceipt.at, goodsReceipt.id);
     const found = new Map<string, Current>();
     // The same note may have been booked in parts.
@@ -60,7 +60,13 @@ export const receiptWriter: Writer = {
       .from(purchaseOrder)
       .innerJoin(orderLine, eq(orderLine.orderId, purchaseOrder.id))
       .where(eq(purchaseOrder.companyId, companyId));
+    const booked = await tx
+      .select({ number: goodsReceipt.number, day: goodsReceipt.receivedOn, order: purchaseOrder.number })
+      .from(goodsReceipt)
+      .innerJoin(purchaseOrder, eq(purchaseOrder.id, goodsReceipt.orderId))
+      .where(eq(goodsReceipt.companyId, companyId));
     return {
+      'receipt-day': new Map(booked.map((r) => [noteKey(r.number, r.order), r.day])),
       order: new Map(rows.map((r) => [r.order.toLowerCase(), r.orderId])),
       'order-line': new Map(rows.map((r) => [lineKey(r.order, String(r.line + 1)), r.lineId])),
     };
@@ -69,6 +75,9 @@ export const receiptWriter: Writer = {
     const wrong = (sentence: string) => [{ severity: 'error' as const, sentence }];
     if (!lineOf(ids, values)) return wrong(`Order ${text(values['order'])} has no line ${text(values['line'])}.`);
     if (dec(text(values['quantity'])!).isZero()) return wrong('Leave a line out that nothing came of.');
+    const day = ids['receipt-day']?.get(noteKey(values['number'], values['order']));
+    if (day && day !== values['receivedOn'])
+      return wrong(`Delivery note ${text(values['number'])} of ${text(values['order'])} is booked already for ${day}.`);
     if (own && !dec(text(own.values['quantity'])!).eq(text(values['quantity'])!))
       return wrong(
         `This is booked already with ${text(own.values['quantity'])}, and stays. Book what came beside it under a note of its own.`,
@@ -84,23 +93,31 @@ export const receiptWriter: Writer = {
   async put(tx, companyId, rows, ids, by) {
     const notes = new Map<string, (typeof rows)[number][]>();
     for (const row of rows) {
-      const key = [row.values['number'], row.values['receivedOn'], text(row.values['order'])!.toLowerCase()].join('\n');
+      const key = noteKey(row.values['number'], row.values['order']);
       (notes.get(key) ?? notes.set(key, []).get(key)!).push(row);
     }
     for (const own of notes.values()) {
-      const { values: v } = own[0]!;
-      const [made] = await tx
-        .insert(goodsReceipt)
-        .values({
-          companyId,
-          orderId: idOf(ids, 'order', v['order'])!,
-          number: text(v['number'])!,
-          receivedOn: text(v['receivedOn'])!,
-          note: `From ${by.file}`,
-          personId: by.personId,
-          at: by.at,
-        })
-        .returning({ id: goodsReceipt.id });
+      const { values: v } = own[0]!,
+        orderId = idOf(ids, 'order', v['order'])!;
+      // A note that is booked already in part gets its further lines.
+      const [there] = await tx
+        .select({ id: goodsReceipt.id })
+        .from(goodsReceipt)
+        .where(and(eq(goodsReceipt.orderId, orderId), sql`lower(${goodsReceipt.number}) = ${text(v['number'])!.toLowerCase()}`));
+      const [made] = there
+        ? [there]
+        : await tx
+            .insert(goodsReceipt)
+            .values({
+              companyId,
+              orderId,
+              number: text(v['number'])!,
+              receivedOn: text(v['receivedOn'])!,
+              note: `From ${by.file}`,
+              personId: by.personId,
+              at: by.at,
+            })
+            .returning({ id: goodsReceipt.id });
       await tx.insert(receiptLine).values(
         own.map(({ values }) => ({
           companyId,

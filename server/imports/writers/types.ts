@@ -10,7 +10,7 @@ export interface Current {
   /** Of a supplier: every account that counts or waits. */ ibans?: readonly string[];
 }
 /** Ids of what cells may name, by code or mail address in lower case. */
-export type Ids = Partial<Record<Named | 'order-line', ReadonlyMap<string, string>>>;
+export type Ids = Partial<Record<Named | 'order-line' | 'receipt-day', ReadonlyMap<string, string>>>;
 /** A row to be written: made anew, or in place of the one with this id. */
 export interface Written extends Current {
   /** What it had before; null for a new one. */ before: ImportValues | null;

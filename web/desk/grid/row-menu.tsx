@@ -44,7 +44,9 @@ export function RowMenu({ index, line, acts, last }: { index: number; line: Bill
         null,
         ...kind('Make it goods or a service', 'line', line.kind === 'text'),
         ...kind('Make it a charge', 'charge', line.kind === 'line'),
-        ...kind('Make it text alone', 'text', line.kind === 'charge'),
+        ...kind('Buy it into stock', 'stock', line.kind === 'charge'),
+        ...kind('Make it an asset', 'asset', line.kind === 'stock'),
+        ...kind('Make it text alone', 'text', line.kind === 'asset'),
         ...(line.kind === 'charge'
           ? [{ text: 'Share over what came …', key: 'Alt+P', run: () => acts.ask('share', index), off: line.amount === null }]
           : []),

@@ -27,7 +27,8 @@ interface Props {
   wants: Wants;
   acts: RowActs;
 }
-const kinds = { line: '', charge: '+', text: '¶' };
+const kinds = { line: '', stock: 's', asset: 'a', charge: '+', text: '¶' };
+const said = { stock: 'Bought into stock: posting makes its receipt', asset: 'An asset' };
 
 /** One row of the grid: its number, its cells, and what can be done with it. */
 export function Row({ desk, grid, line, index, fails, holds, height, wants, acts }: Props) {
@@ -46,9 +47,11 @@ export function Row({ desk, grid, line, index, fails, holds, height, wants, acts
               ? `A charge${shared ? `, ${shared.said}` : ''}`
               : line.kind === 'text'
                 ? 'Text alone'
-                : holds
-                  ? 'Quantity × price is the amount'
-                  : undefined
+                : line.kind !== 'line'
+                  ? said[line.kind]
+                  : holds
+                    ? 'Quantity × price is the amount'
+                    : undefined
         }
         onMouseDown={(e) => {
           e.preventDefault();

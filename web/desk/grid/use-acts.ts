@@ -7,8 +7,8 @@ import type { RowActs } from './row-menu';
 import { at, rowsOf, type Selection } from './selection';
 import type { Grid } from './use-grid';
 
-/** Kinds of row, in the order in which a key goes through them. */
-export const kindsInTurn: LineKind[] = ['line', 'charge', 'text'];
+/** Kinds of row, in the order in which a key goes through them: text alone, which takes figures away, at the end. */
+export const kindsInTurn: readonly LineKind[] = ['line', 'charge', 'stock', 'asset', 'text'];
 
 /** What the mouse and the keys do with cells and rows. The same object as long as the grid is there. */
 export function useGridActs(desk: Desk | null, grid: Grid | null, ask: (about: RowQuestion) => void): RowActs {

@@ -67,7 +67,7 @@ export function stepOf(bill: Bill, ops: readonly Operation[]): { redo: Operation
 }
 
 const text = (value: unknown): string | null => (value === null || value === undefined ? null : String(value));
-const kindSaid = { line: '', charge: 'a charge', text: 'text alone' };
+const kindSaid = { line: '', stock: 'into stock', asset: 'an asset', charge: 'a charge', text: 'text alone' };
 const lineText = (line: BillLine | undefined): string | null =>
   line ? [line.description, line.amount, kindSaid[line.kind]].filter(Boolean).join(' · ') || 'an empty row' : null;
 /** What stands at a path: a header field, a cell, or a whole row. */
