@@ -42,7 +42,15 @@ export const EntryLine = Type.Object({
 });
 export const Entry = Type.Composite([
   EntryRow,
-  Type.Object({ currency: Type.String(), baseCurrency: Type.String(), rate: Type.String(), lines: Type.Array(EntryLine) }),
+  Type.Object({
+    currency: Type.String(),
+    baseCurrency: Type.String(),
+    rate: Type.String(),
+    lines: Type.Array(EntryLine),
+    /** Of which orders it is, where it is of what had come and was not billed. */ orders: Type.Array(
+      Type.Object({ id: Id, number: Type.String() }),
+    ),
+  }),
 ]);
 /** From an amount in the ledger to the ink: the bill line it came from and its place on the page. */
 export const Trail = Type.Object({

@@ -84,7 +84,8 @@ it('a first start that is killed while it loads the demo is finished by the next
   const one = async (text: string) => (await client.query(text)).rows[0].n as number;
   expect(await one('select count(*)::int as n from organisation where ready')).toBe(1);
   const twice = `select count(*)::int as n from (select company_id, invoice_number from bill where stage <> 'discarded' and document_id is not null group by 1, 2 having count(*) > 1) t`;
-  expect(await one(twice)).toBe(0);
+  // But for the one whose paper the demo brings in beside its file.
+  expect(await one(twice.replace('group by', `and invoice_number <> 'PSS-118' group by`))).toBe(0);
   expect(await one(`select count(*)::int as n from arrival where subject = 'Holiday opening hours'`)).toBe(1);
   // The one file that the demo itself brings in twice.
   expect(await one(`select count(*)::int as n from document where note like 'The same file as%'`)).toBe(1);

@@ -52,6 +52,15 @@ describe('rows and the lines of an order', () => {
     expect(matched(rows, lines)).toEqual({ a: 'soil', b: 'pots5', c: 'pots' });
     expect(matchOrderLines(rows, lines).find((m) => m.row === 'b')!.why).toBe('same text, same price, same quantity');
   });
+  it('go together by what else suppliers call the line’s item, by code or in words', () => {
+    const lines = [
+      wanted('pots', 'Terracotta pot, 2 l', { quantity: '100', unitPrice: '0.22', also: ['POT-2L', 'container pot two litres', 'CT/200'] }),
+      wanted('saucers', 'Saucer', { quantity: '100', unitPrice: '0.10' }),
+    ];
+    expect(matched([wanted('a', 'Clay ware', { code: 'ct 200', quantity: '60', unitPrice: '0.22' })], lines)).toEqual({ a: 'pots' });
+    expect(matched([wanted('b', 'Container pot, two litres', { quantity: '60', unitPrice: '0.25' })], lines)).toEqual({ b: 'pots' });
+    expect(matched([wanted('c', 'Watering can', { code: 'WC-9', quantity: '1', unitPrice: '9.00' })], lines)).toEqual({});
+  });
   it('that are alike are told by price and quantity', () => {
     const lines = ['10', '20', '30'].map((q) => wanted(`l${q}`, 'Skip, 8 yards', { quantity: q, unitPrice: '245' }));
     const rows = ['30', '10', '20'].map((q) => wanted(`r${q}`, 'Skip 8 yards', { quantity: q, unitPrice: '245.00' }));

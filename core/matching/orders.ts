@@ -10,6 +10,7 @@ export interface Wanted {
   quantity: string | null;
   unitPrice: string | null;
   /** The price is for this many; "1" where it is not said. */ priceQuantity?: string;
+  /** Of an order's line: what else suppliers call its item, as codes or in words. */ also?: readonly string[];
 }
 /** A row of a bill and the line of an order that it bills, how sure (0 to 1), and what speaks for it. */
 export interface Matched {
@@ -40,18 +41,22 @@ export interface Prepared {
   words: Set<string>;
   quantity: number | null;
   price: number | null;
+  /** Other names of it. */ also: readonly { code: string; words: Set<string> }[];
 }
+const wordsOf = (text: string): Set<string> =>
+  new Set(
+    plainName(text)
+      .split(' ')
+      .filter((w) => w !== ''),
+  );
 /** What of a row or a line is compared. */
-export function prepared({ code, description, quantity, unitPrice, priceQuantity }: Wanted): Prepared {
+export function prepared({ code, description, quantity, unitPrice, priceQuantity, also = [] }: Wanted): Prepared {
   const price = decOrNull(unitPrice),
     per = decOrNull(priceQuantity ?? '1');
   return {
     code: bare(code),
-    words: new Set(
-      plainName(description)
-        .split(' ')
-        .filter((w) => w !== ''),
-    ),
+    words: wordsOf(description),
+    also: also.map((name) => ({ code: bare(name), words: wordsOf(name) })),
     quantity: decOrNull(quantity)?.toNumber() ?? null,
     price: price === null ? null : (per && !per.isZero() ? price.div(per) : price).toNumber(),
   };
@@ -74,8 +79,9 @@ export const sameThing = (a: Prepared, b: Prepared): boolean =>
 
 /** How well a row fits a line, and what speaks for it: code and text tell which thing it is, price and quantity which of several alike. */
 export function fit(row: Prepared, line: Prepared): { score: number; why: string } {
-  const sameCode = row.code !== '' && row.code === line.code,
-    words = wordsAlike(row.words, line.words),
+  const named = [line, ...line.also];
+  const sameCode = row.code !== '' && named.some((n) => n.code === row.code),
+    words = Math.max(...named.map((n) => wordsAlike(row.words, n.words))),
     price = near(row.price, line.price),
     quantity = near(row.quantity, line.quantity);
   const thing = sameCode ? 0.7 + 0.15 * words : 0.65 * words - (row.code !== '' && line.code !== '' ? 0.1 : 0);
@@ -100,8 +106,7 @@ export function matchOrderLines(rows: readonly Wanted[], lines: readonly Wanted[
   // Only what shares a code or a word, or price and quantity, can fit.
   const holders = new Map<string, Set<number>>();
   const keysOf = (of: Prepared): string[] => [
-    ...(of.code === '' ? [] : [`c ${of.code}`]),
-    ...[...of.words].map((w) => `w ${w}`),
+    ...[of, ...of.also].flatMap((n) => [...(n.code === '' ? [] : [`c ${n.code}`]), ...[...n.words].map((w) => `w ${w}`)]),
     ...(of.price === null || of.quantity === null ? [] : [`p ${of.price} ${of.quantity}`]),
   ];
   for (const [i, of] of right.entries())

@@ -8,7 +8,7 @@ import { bill } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 import { recheck } from './checking.ts';
 import { asItStands, billIn, checked } from './hand.ts';
-import { letGoOfDebit } from '../matching/held.ts';
+import { letGoOfDebit, noDebitLeft } from '../matching/held.ts';
 import { mayApprove } from '../people/ranges.ts';
 import { editable, heirOf, linesOf, workersOf, type BillRecord } from './store.ts';
 
@@ -139,7 +139,10 @@ export const discard = move(MoveWithNote, {
   to: 'discarded',
   verb: 'discarded',
   set: () => ({ assigneeId: null, asideUntil: null, awaitsReceipt: false }),
-  before: (tx, _, record) => letGoOfDebit(tx, record),
+  async before(tx, _, record) {
+    await noDebitLeft(tx, record);
+    await letGoOfDebit(tx, record);
+  },
 });
 
 export const restore = move(MoveBill, {

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { orderOf, receive } from '../testing/orders.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { putBudget } from './service.ts';
 import { budgetAt, listBudgets } from './store.ts';
@@ -108,5 +109,28 @@ describe('a year’s budgets', () => {
     await expect(world.run(putBudget, await world.as('Ines Okafor'), {}, own)).rejects.toMatchObject({ status: 403 });
     const twice = `insert into budget (id, company_id, account_id, year, month, amount) values (gen_random_uuid(), $1, $2, 2026, 1, 1)`;
     await expect(world.rows(twice, mbg().id, mbg().account('6000'))).rejects.toThrow('budget_once');
+  });
+  it('count a charge that is shared where its goods are', async () => {
+    const supplier = world.someSupplier('MBG')!;
+    await put('6300', null, ['500']);
+    await put('6010', '200', ['500']);
+    const order = await orderOf(world, supplier, { lines: [{ account: '6010', centre: '200' }] });
+    await receive(world, order, { [order.lines[0]!]: '100' });
+    const id = await world.build.bill({ supplier, number: 'CH-20411', lines: [{ kind: 'charge', description: 'Carriage', amount: '24.00', account: '6300' }] }); // prettier-ignore
+    const waits = async () =>
+      (await list())
+        .filter(([account, centre]) => (account === '6300' && !centre) || (account === '6010' && centre === '200'))
+        .map((b) => [b[0], b[4]]);
+    expect(await waits()).toEqual([['6010', '0'], ['6300', '24.00']]); // prettier-ignore
+    const [row] = await world.rows('select id, company_id from bill_line where bill_id = $1', id);
+    const [came] = await world.rows('select id from receipt_line where order_line_id = $1', order.lines[0]);
+    await world.rows(
+      `insert into charge (bill_line_id, company_id, bill_id, basis) values ($1, $2, $3, 'value')`,
+      row.id,
+      row.company_id,
+      id,
+    );
+    await world.rows(`insert into charge_share (bill_line_id, company_id, receipt_line_id, amount, account_id, cost_centre_id) values ($1, $2, $3, 24.00, $4, $5)`, row.id, row.company_id, came.id, mbg().account('6010'), mbg().centre('200')); // prettier-ignore
+    expect(await waits()).toEqual([['6010', '24.00'], ['6300', '0']]); // prettier-ignore
   });
 });

@@ -28,10 +28,16 @@ const taxRate = sql`coalesce((select (e ->> 'rate')::numeric from jsonb_array_el
 const lineNet = sql`case b.kind when 'credit-note' then -l.amount else l.amount end * coalesce(r.rate, 1)
   / case when b.prices_include_tax and not t.reverse_charge then 1 + ${taxRate} / 100 else 1 end`;
 
-/** The lines of bills `b` that a condition fits, with what each takes of budgets: in the company's currency, without tax. */
+/**
+ * The lines of bills `b` that a condition fits, with what each takes of budgets: in the company's currency, without tax. A charge that is
+ * shared takes where its goods are.
+ */
 export const billNet = (fits: SQL): SQL => sql`
   select l.id as line_id, l.position, l.account_id, l.cost_centre_id, ${lineNet} as amount
-  from bill b join bill_line l on l.bill_id = b.id join company o on o.id = b.company_id
+  from bill b join bill_line w on w.bill_id = b.id join company o on o.id = b.company_id
+  cross join lateral (select w.id, w.position, w.tax_code_id, coalesce(s.amount, w.amount) as amount, coalesce(s.account_id, w.account_id) as account_id,
+    case when s.account_id is null then w.cost_centre_id else s.cost_centre_id end as cost_centre_id
+    from (select 1) one left join charge_share s on s.bill_line_id = w.id and w.kind = 'charge') l
   left join tax_code t on t.id = l.tax_code_id
   left join lateral (select rate from exchange_rate x where x.company_id = b.company_id and x.currency = b.currency
     and b.currency <> o.base_currency and x.day <= ${lastRateDay(sql`o.rate_by`, billDay)} order by x.day desc limit 1) r on true

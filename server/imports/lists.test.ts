@@ -145,6 +145,18 @@ it('lines of orders come with weight, volume and whether they need a receipt; a 
   expect(await kept()).toEqual(all);
 });
 
+it('a line of an order whose code is an item’s is of that item, and a bill’s row finds it by what suppliers call it', async () => {
+  await through(await take('items', 'Code,Name,Also called\nCANE,Bamboo cane,"tonkin stake, TK-180"'));
+  const [{ code }] = await world.rows('select code from supplier where name = $1', world.someSupplier('MBG'));
+  const file = (quantity: number) => `Order,Line,Supplier,Date,Currency,Item code,Description,Quantity,Price\nPO-C,1,${code},2026-11-02,GBP,cane,For the walled garden,${quantity},2.50`; // prettier-ignore
+  const items = () => world.rows(`select i.code from order_line l join item i on i.id = l.item_id join purchase_order o on o.id = l.order_id where o.number = 'PO-C'`); // prettier-ignore
+  await through(await take('orders', file(40)));
+  await through(await take('orders', file(50)));
+  expect(await items()).toEqual([{ code: 'CANE' }]);
+  const id = await world.build.bill({ supplier: world.someSupplier('MBG')!, order: 'PO-C', number: 'C-20411', lines: [{ item: 'TK 180', description: 'Tonkin stake', quantity: '40', unitPrice: '2.50', amount: '100.00' }] }); // prettier-ignore
+  expect(await world.rows('select why from line_match where bill_id = $1', id)).toEqual([{ why: 'same code, same text, same price' }]);
+});
+
 it('an order’s number is one however its letters are written, in one file and in the next', async () => {
   const rows = (...lines: string[]) => ['Order,Line,Supplier,Date,Currency,Description,Quantity,Price', ...lines].join('\n');
   await through(await take('orders', rows('PO-6,1,S1001,2026-11-02,GBP,Pots,1,1', 'po-6,2,S1001,2026-11-02,GBP,Soil,1,1')));

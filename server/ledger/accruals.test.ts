@@ -3,6 +3,7 @@ import { setUsual } from '../coding/usual.ts';
 import { orderOf, receive } from '../testing/orders.ts';
 import { makeWorld, type World } from '../testing/world.ts';
 import { accrualOn, postAccrual } from './accruals.ts';
+import { findEntry } from './store.ts';
 import { setPeriod } from './periods.ts';
 
 let world: World;
@@ -47,6 +48,11 @@ describe('what had come and was not billed at the end of a month', () => {
     const [entry] = (await at()).posted;
     expect(entry).toMatchObject({ amount: '55.00', person: 'Halina Voss' });
     expect(await world.rows(`select reverses::text, description from journal_entry where id = $1`, entry!.backId)).toEqual([{ reverses: entry!.entryId, description: 'Taken back: received, not billed, Nov 2026' }]); // prettier-ignore
+    // From either entry to the orders.
+    for (const id of [entry!.entryId, entry!.backId])
+      expect((await findEntry(world.database.db, (await world.as('Halina Voss')).company, id)).orders).toEqual([
+        { id: order.id, number: 'PO-A' },
+      ]);
     await expect(post('0')).rejects.toMatchObject({ status: 409, message: expect.stringContaining('Nothing is to be posted') });
     // Two bags more are found to have come, and the pots were billed in the month after all.
     await receive(world, order, { [order.lines[1]!]: '2' });

@@ -1,17 +1,21 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, or, sql } from 'drizzle-orm';
 import type { Company, Entry, PeriodList, Trail } from '@ledgerline/contract';
 import { linesOf } from '../bills/store.ts';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
 import {
+  accrual,
+  accrualLine,
   bill,
   costCentre,
   journalEntry,
   journalLine,
   ledgerAccount,
+  orderLine,
   period,
   periodEntries,
   person,
+  purchaseOrder,
   supplier,
   taxCode,
 } from '../db/schema/index.ts';
@@ -73,11 +77,20 @@ export async function findEntry(db: Executor, company: Company, id: string): Pro
     company.id,
     lines.map((l) => l.dimensions),
   );
+  const orders = await db
+    .selectDistinct({ id: purchaseOrder.id, number: purchaseOrder.number })
+    .from(accrual)
+    .innerJoin(accrualLine, eq(accrualLine.accrualId, accrual.id))
+    .innerJoin(orderLine, eq(orderLine.id, accrualLine.orderLineId))
+    .innerJoin(purchaseOrder, eq(purchaseOrder.id, orderLine.orderId))
+    .where(or(eq(accrual.entryId, id), eq(accrual.backId, id)))
+    .orderBy(purchaseOrder.number);
   const { year: _y, n: _n, ...entry } = row;
   return {
     ...entry,
     postedAt: row.postedAt.toISOString(),
     baseCurrency: company.baseCurrency,
+    orders,
     lines: lines.map((line) => ({ ...line, dimensions: dimensionsSaid(line.dimensions, named, codes) })),
   };
 }

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { orderNumbersIn } from '@ledgerline/core/matching';
 import type { Executor } from '../db/client.ts';
 import { col } from '../db/column.ts';
-import { orderLine, purchaseOrder, supplier } from '../db/schema/index.ts';
+import { item, orderLine, purchaseOrder, supplier } from '../db/schema/index.ts';
 
 /** So many lines of a supplier's open orders are looked through where the page names none. */
 const most = 2000;
@@ -10,6 +10,8 @@ const most = 2000;
 export interface Candidate {
   l: typeof orderLine.$inferSelect;
   number: string;
+  /** What else suppliers call the line's item. */
+  also: string[];
 }
 /** Lines that a bill may be of: of the orders that its page names (`told`), or of all that are open with its supplier. */
 export async function candidatesFor(
@@ -19,10 +21,11 @@ export async function candidatesFor(
   named: string | null,
 ): Promise<{ told: boolean; lines: Candidate[] }> {
   const numbers = named === null ? [] : orderNumbersIn(named);
-  const find = (byNumber: boolean) =>
-    db
-      .select({ l: orderLine, number: purchaseOrder.number })
+  const find = async (byNumber: boolean): Promise<Candidate[]> => {
+    const rows = await db
+      .select({ l: orderLine, number: purchaseOrder.number, item: { code: item.code, name: item.name, alsoCalled: item.alsoCalled } })
       .from(orderLine)
+      .leftJoin(item, eq(item.id, orderLine.itemId))
       .innerJoin(purchaseOrder, eq(purchaseOrder.id, orderLine.orderId))
       .where(
         and(
@@ -33,6 +36,11 @@ export async function candidatesFor(
       )
       .orderBy(desc(purchaseOrder.orderDate), asc(orderLine.orderId), asc(orderLine.position))
       .limit(most);
+    return rows.map(({ item: of, ...row }) => ({
+      ...row,
+      also: of?.code ? [of.code, of.name ?? '', ...(of.alsoCalled ?? '').split(',')].map((n) => n.trim()).filter(Boolean) : [],
+    }));
+  };
   const told = numbers.length > 0 ? await find(true) : [];
   return told.length > 0 ? { told: true, lines: told } : { told: false, lines: await find(false) };
 }

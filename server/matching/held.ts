@@ -1,9 +1,9 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, notInArray } from 'drizzle-orm';
 import type { WorkingBill } from '@ledgerline/core/bills';
 import { editable, findBill, type BillRecord } from '../bills/store.ts';
 import { touch } from '../bills/touch.ts';
 import type { Executor } from '../db/client.ts';
-import { billException } from '../db/schema/index.ts';
+import { bill, billException } from '../db/schema/index.ts';
 import { Refusal } from '../http/problems.ts';
 
 /** What a debit note settled on the bill that it was drawn up for; nothing of any other bill. */
@@ -54,4 +54,29 @@ export async function letGoOfDebit(tx: Executor, record: BillRecord): Promise<vo
     .set({ state: 'open', how: null, personId: null, reason: null, settledAt: null })
     .where(inArray(billException.id, settled));
   if (of) await touch(tx, of.id);
+}
+
+/** Before a bill is discarded: a debit note that was drawn up for it, and is still there, would ask back what nobody pays. */
+export async function noDebitLeft(tx: Executor, { id, companyId }: BillRecord): Promise<void> {
+  const drawn = await tx
+    .select({ number: billException.reason })
+    .from(billException)
+    .where(and(eq(billException.billId, id), eq(billException.how, 'debit-note'), eq(billException.state, 'settled')));
+  if (drawn.length === 0) return;
+  const [note] = await tx
+    .select({ number: bill.invoiceNumber })
+    .from(bill)
+    .where(
+      and(
+        eq(bill.companyId, companyId),
+        eq(bill.madeFrom, id),
+        inArray(
+          bill.invoiceNumber,
+          drawn.map((d) => d.number!),
+        ),
+        notInArray(bill.stage, ['discarded', 'reversed']),
+      ),
+    )
+    .limit(1);
+  if (note) throw new Refusal(409, `The debit note ${note.number} was drawn up for this bill. Discard that one first.`);
 }

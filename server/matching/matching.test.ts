@@ -206,6 +206,8 @@ describe('what settles a difference', () => {
     const letGo = async (id: string) => world.run(discard, await ines(), { id }, { ...(await version(id)), note: 'Not needed' });
     const one = await drawn('INV-80');
     expect(await said(one.id)).toEqual([]);
+    // A bill does not go before what was asked back of it.
+    await expect(letGo(one.id)).rejects.toThrow('The debit note DN-INV-80 was drawn up for this bill. Discard that one first.');
     const line = (await world.show(one.note)).lines[0]!.id;
     await expect(set(one.note, { do: 'set-cell', line, field: 'amount', value: '0.01' })).rejects.toMatchObject({ status: 422 });
     await expect(set(one.note, { do: 'set', field: 'kind', value: 'invoice' })).rejects.toThrow('Discard it');

@@ -34,13 +34,14 @@ const rowOf = (line: LineRecord, record: BillRecord, rules: Rules): RowToBind =>
   amount: netAmount(line, record, rules),
 });
 
-const lineToBind = ({ l }: Candidate, billed: ReadonlyMap<string, string>) => ({
+const lineToBind = ({ l, also }: Candidate, billed: ReadonlyMap<string, string>) => ({
   id: l.id,
   code: l.code,
   description: l.description,
   quantity: l.quantity,
   unitPrice: l.unitPrice,
   unit: l.unit,
+  also,
   open: dec(l.quantity)
     .minus(billed.get(l.id) ?? '0')
     .toFixed(),

@@ -121,6 +121,19 @@ export function EntryPage() {
       </Head>
       <div className="flex min-h-0 grow">
         <div className="min-w-0 grow overflow-auto">
+          {data.orders.length > 0 && (
+            <p className="border-b hair px-6 py-2 text-[14px]">
+              <span className="quiet">What came of </span>
+              {data.orders.map((o, i) => (
+                <span key={o.id}>
+                  {i > 0 && ', '}
+                  <Link className="code hover:underline" to={`/orders/${o.id}`}>
+                    {o.number}
+                  </Link>
+                </span>
+              ))}
+            </p>
+          )}
           <table className="w-full text-[14px]">
             <thead className="bg-base-200">
               <tr>

@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { useFieldArray, type Path, type UseFormReturn } from 'react-hook-form';
 import { codingFields } from '@ledgerline/core/bills';
-import { PutOrder, type Order } from '@ledgerline/contract';
+import { PutOrder, type Choice, type Order } from '@ledgerline/contract';
 import { usePlace } from '../app/company';
 import { useCodingFields } from '../coding/rule-dialog';
 import { FormField, FormTick } from '../ui/form';
@@ -73,6 +73,16 @@ export function OrderDialog({ order, close, done }: { order: Order | null; close
   );
 }
 
+/** What an item says goes where the line says nothing yet. */
+function fillFrom(form: UseFormReturn<PutOrder>, i: number, item: Choice): void {
+  const line = form.getValues(`lines.${i}`);
+  if (!line.code) form.setValue(`lines.${i}.code`, item.code);
+  if (!line.description.trim()) form.setValue(`lines.${i}.description`, item.name);
+  if (!line.unit && item.unit) form.setValue(`lines.${i}.unit`, item.unit);
+  if (Number(line.unitPrice) === 0 && item.price && item.currency === form.getValues('currency'))
+    form.setValue(`lines.${i}.unitPrice`, item.price);
+}
+
 function Lines({ form, order }: { form: UseFormReturn<PutOrder>; order: Order | null }) {
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'lines', keyName: 'key' });
   const coding = useCodingFields();
@@ -102,7 +112,15 @@ function Lines({ form, order }: { form: UseFormReturn<PutOrder>; order: Order | 
                 <X size={14} aria-hidden />
               </button>
             </div>
-            <div className="mt-1 mb-1 grid grid-cols-[120px_120px_1fr] items-end gap-x-2">
+            <div className="mt-1 mb-1 grid grid-cols-[1fr_120px_120px_1fr] items-end gap-x-2">
+              <FormChoice
+                form={form}
+                name={`lines.${i}.itemId`}
+                label="Item"
+                of="items"
+                shown={order?.lines.find((l) => l.itemId === form.getValues(`lines.${i}.itemId`))?.item ?? null}
+                picked={(item) => fillFrom(form, i, item)}
+              />
               <FormField form={form} name={`lines.${i}.weight`} label="Weight of one, kg" empty="null" />
               <FormField form={form} name={`lines.${i}.volume`} label="Volume of one, m³" empty="null" />
               <FormTick form={form} name={`lines.${i}.needsReceipt`} label="Bills of it wait for what has come" />

@@ -19,6 +19,7 @@ export function FormChoice<T extends FieldValues>({
   of,
   shown,
   none = null,
+  picked,
 }: {
   form: UseFormReturn<T>;
   name: Path<T>;
@@ -26,6 +27,7 @@ export function FormChoice<T extends FieldValues>({
   of: Static<typeof ChoicesQuery>['of'];
   shown: string | null;
   none?: '' | null;
+  /** What else is filled in by what is picked. */ picked?(choice: Choice): void;
 }) {
   const { field, fieldState } = useController({ control: form.control, name });
   return (
@@ -34,7 +36,10 @@ export function FormChoice<T extends FieldValues>({
       of={of}
       shown={shown}
       value={field.value as string | null}
-      onPick={(id) => field.onChange(id ?? none)}
+      onPick={(id, choice) => {
+        field.onChange(id ?? none);
+        if (choice) picked?.(choice);
+      }}
       wrong={Boolean(fieldState.error)}
     />
   );
@@ -53,7 +58,7 @@ export function LabelledChoice({
   of: Static<typeof ChoicesQuery>['of'];
   shown: string | null;
   value: string | null;
-  onPick(id: string | null): void;
+  onPick(id: string | null, choice: Choice | null): void;
   wrong?: boolean;
 }) {
   const { company } = usePlace();
@@ -77,7 +82,7 @@ export function LabelledChoice({
         chosen={chosen}
         onPick={(choice) => {
           setChosen(choice);
-          onPick(choice?.id ?? null);
+          onPick(choice?.id ?? null, choice);
         }}
       />
       {wrong && <span className="text-[12px] text-error">Choose one.</span>}

@@ -1,7 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { keyOf, lists } from '@ledgerline/core/imports';
 import { orderNumber } from '@ledgerline/core/matching';
-import { costCentre, ledgerAccount, orderLine, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
+import { costCentre, item, ledgerAccount, orderLine, purchaseOrder, supplier, taxCode } from '../../db/schema/index.ts';
 import { accountIds, centreIds, ordersNamed, supplierIds, taxCodeIds } from './ids.ts';
 import { flag, idOf, text, type Writer } from './types.ts';
 import { upsert } from './upsert.ts';
@@ -81,6 +81,25 @@ export const orderWriter: Writer = {
         .values({ companyId, number, ...head })
         .onConflictDoUpdate({ target: [purchaseOrder.companyId, purchaseOrder.number], set: head });
     const orderId = new Map((await ordersNow()).map((o) => [plain(o.number), o.id]));
+    // A line whose code is an item's is of that item; else it stays of the one that it was of.
+    const codes = [...new Set(rows.flatMap(({ values: v }) => text(v['code'])?.toLowerCase() ?? []))];
+    const items = await tx
+      .select({ id: item.id, code: item.code })
+      .from(item)
+      .where(and(eq(item.companyId, companyId), inArray(sql`lower(${item.code})`, codes)));
+    const kept = await tx
+      .select({ id: orderLine.id, itemId: orderLine.itemId })
+      .from(orderLine)
+      .where(
+        inArray(
+          orderLine.id,
+          rows.map((r) => r.id),
+        ),
+      );
+    const itemOf = new Map<string, string | null>([
+      ...items.map((i) => [i.code.toLowerCase(), i.id] as const),
+      ...kept.map((k) => [k.id, k.itemId] as const),
+    ]);
     await upsert(
       tx,
       orderLine,
@@ -89,6 +108,7 @@ export const orderWriter: Writer = {
         companyId,
         orderId: orderId.get(plain(v['number']))!,
         position: Number(text(v['line'])) - 1,
+        itemId: itemOf.get(text(v['code'])?.toLowerCase() ?? '') ?? itemOf.get(id) ?? null,
         code: text(v['code']),
         description: text(v['description'])!,
         quantity: text(v['quantity'])!,
