@@ -46,6 +46,14 @@ describe('pages of one paper', () => {
       next = page('FW-2077', '2026-12-03', [11.25, 88.1, 40.3, 9.99, 118, 30.4]);
     expect(samePaper(one, next)).toBe(false);
   });
+  it('are not two bills of one day that differ in their number and their order alone', () => {
+    const one = [...page('FW-2041', '2026-11-03', amounts), at('PO-8104', 300, 120)],
+      other = [...page('FW-2042', '2026-11-03', amounts), at('PO-8105', 300, 120)];
+    expect(samePaper(one, other)).toBe(false);
+    // Read from ink, one figure is easily another; written, it is what it says.
+    const ink = (words: Word[]) => words.map((w) => ({ ...w, sure: 0.9 }));
+    expect(samePaper(ink(one), ink(other))).toBe(true);
+  });
   it('are not told by a few words, nor by the same words in other places', () => {
     const one = page('FW-2041', '2026-11-03', amounts);
     expect([samePaper(one.slice(0, 4), one.slice(0, 4)), paperKeys(one.slice(0, 4))]).toEqual([false, []]);

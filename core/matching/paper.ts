@@ -8,7 +8,8 @@ const plain = (text: string): string =>
     .replace(/[^A-Z0-9]/g, '')
     .replace(/O/g, '0')
     .replace(/[IL]/g, '1');
-const numbered = (text: string): boolean => /\d/.test(text) && text.length > 1;
+/** Whether a word is a figure: letters that are read for digits make none. */
+const isFigure = ({ text }: Word): boolean => /\d/.test(text) && plain(text).length > 1;
 
 /** A number from 0 to 2³² − 1 out of a text (FNV-1a) and a seed. */
 function hashOf(text: string, seed: number): number {
@@ -30,7 +31,7 @@ const fewest = 6;
  * paper share at least one, whatever was read wrongly here and there. 32-bit integers; none where the page has hardly any figure.
  */
 export function paperKeys(words: readonly Word[]): number[] {
-  const figures = [...new Set(words.map((w) => plain(w.text)).filter(numbered))];
+  const figures = [...new Set(words.filter(isFigure).map((w) => plain(w.text)))];
   if (figures.length < fewest) return [];
   return Array.from({ length: keyCount }, (_, key) => {
     const of = Array.from({ length: least }, (_, k) => Math.min(...figures.map((f) => hashOf(f, key * least + k + 1))));
@@ -40,18 +41,22 @@ export function paperKeys(words: readonly Word[]): number[] {
 
 /** How far apart in points a word may stand on two scans, once they lie on each other. */
 const apart = 9;
+/** Nearer than this it stands over the other: beside it, in the next row, is another word. */
+const over = 3;
 /** So many words have to stand once on each, to lay them on each other. */
 const anchors = 6;
 
 interface Piece {
   text: string;
+  /** A figure; and text as it was written, not read from ink. */ figure: boolean;
+  exact: boolean;
   x: number;
   y: number;
 }
 const piecesOf = (words: readonly Word[]): Piece[] =>
   words.flatMap((w) => {
     const text = plain(w.text);
-    return text.length > 1 ? [{ text, x: w.x, y: w.y + w.h / 2 }] : [];
+    return text.length > 1 ? [{ text, figure: isFigure(w), exact: w.sure === undefined, x: w.x, y: w.y + w.h / 2 }] : [];
   });
 const median = (of: number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1]!;
 
@@ -64,12 +69,17 @@ function readAlike(a: string, b: string): boolean {
   return other <= a.length / 4;
 }
 
-/** Shares of words, and of figures among them, that stand on both pages in the same places. */
+/** Figures of which one may stand for the other: long enough, and as long, so that neither is a piece of the other. */
+const comparable = (a: Piece, b: Piece): boolean =>
+  a.figure && b.figure && Math.min(a.text.length, b.text.length) > 3 && Math.abs(a.text.length - b.text.length) < 2;
+
+/** Shares of words, and of figures among them, that stand on both pages in the same places, and how many figures are others there. */
 interface Likeness {
   words: number;
   figures: number;
+  others: number;
 }
-const nothing: Likeness = { words: 0, figures: 0 };
+const nothing: Likeness = { words: 0, figures: 0, others: 0 };
 
 /** How far two pages say the same in the same places, laid on each other by the words that stand once on each. */
 function likenessOf(one: readonly Word[], other: readonly Word[]): Likeness {
@@ -87,26 +97,36 @@ function likenessOf(one: readonly Word[], other: readonly Word[]): Likeness {
   if (pairs.length < anchors) return nothing;
   const dx = median(pairs.map((p) => p.dx)),
     dy = median(pairs.map((p) => p.dy));
-  const free = new Set(b);
+  const free = new Set(b),
+    others = new Set<string>();
   let words = 0,
     figures = 0;
-  for (const p of a)
-    for (const q of free)
-      if (Math.abs(q.x - p.x - dx) < apart && Math.abs(q.y - p.y - dy) < apart && readAlike(p.text, q.text)) {
-        free.delete(q);
-        words++;
-        if (p.text === q.text && numbered(p.text)) figures++;
-        break;
-      }
-  const count = (of: Piece[]) => of.filter((p) => numbered(p.text)).length;
-  return { words: (2 * words) / (a.length + b.length), figures: figures / Math.max(1, Math.min(count(a), count(b))) };
+  for (const p of a) {
+    const there = [...free]
+      .map((q) => ({ q, off: Math.max(Math.abs(q.x - p.x - dx), Math.abs(q.y - p.y - dy)) }))
+      .filter((t) => t.off < apart);
+    const same = there.find((t) => readAlike(p.text, t.q.text))?.q;
+    // What is written differs if it differs; ink may have been misread.
+    const other = same ?? there.find((t) => t.off < over && comparable(p, t.q))?.q;
+    if (other && comparable(p, other) && p.text !== other.text && (!same || (p.exact && other.exact)))
+      others.add(`${p.text} ${other.text}`);
+    if (!same) continue;
+    free.delete(same);
+    words++;
+    if (p.text === same.text && p.figure) figures++;
+  }
+  const count = (of: Piece[]) => of.filter((p) => p.figure).length;
+  return { words: (2 * words) / (a.length + b.length), figures: figures / Math.max(1, Math.min(count(a), count(b))), others: others.size };
 }
 
-/** From so many words and figures in common, in the same places, it is one paper; two months of one rent have about 0.8. */
-const onePaper = 0.9;
+/** From so many words and figures in common, in the same places, it is one paper. */
+const wordsAlike = 0.9,
+  figuresAlike = 0.8;
+/** One figure may be another: a number that a stamp covers, or that was read from another place. */
+const othersAtMost = 1;
 
 /** Whether two pages are scans or prints of one paper. */
 export function samePaper(one: readonly Word[], other: readonly Word[]): boolean {
-  const { words, figures } = likenessOf(one, other);
-  return words >= onePaper && figures >= onePaper;
+  const { words, figures, others } = likenessOf(one, other);
+  return words >= wordsAlike && figures >= figuresAlike && others <= othersAtMost;
 }
