@@ -31,7 +31,14 @@ const fewest = 6;
  * paper share at least one, whatever was read wrongly here and there. 32-bit integers; none where the page has hardly any figure.
  */
 export function paperKeys(words: readonly Word[]): number[] {
-  const figures = [...new Set(words.filter(isFigure).map((w) => plain(w.text)))];
+  const figures = [
+    ...new Set(
+      words
+        .slice(0, mostWords)
+        .filter(isFigure)
+        .map((w) => plain(w.text)),
+    ),
+  ];
   if (figures.length < fewest) return [];
   return Array.from({ length: keyCount }, (_, key) => {
     const of = Array.from({ length: least }, (_, k) => Math.min(...figures.map((f) => hashOf(f, key * least + k + 1))));
@@ -53,8 +60,10 @@ interface Piece {
   x: number;
   y: number;
 }
+/** More words of a page are not compared: each is held against each. */
+const mostWords = 1000;
 const piecesOf = (words: readonly Word[]): Piece[] =>
-  words.flatMap((w) => {
+  words.slice(0, mostWords).flatMap((w) => {
     const text = plain(w.text);
     return text.length > 1 ? [{ text, figure: isFigure(w), exact: w.sure === undefined, x: w.x, y: w.y + w.h / 2 }] : [];
   });
