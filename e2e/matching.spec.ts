@@ -140,3 +140,45 @@ test('where the company lets it, a bill that is wholly as ordered goes to approv
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Kept. Bills in hand were checked again')).toBeVisible();
 });
+
+test('less came than is billed: it stops, and says how much came', async ({ page }) => {
+  await arrivals(page);
+  const bill = invoice('QGR-30105', 'PO-8105');
+  const id = await ordered(page, bill, 'PO-8105');
+  await page.goto(`/orders/${id}`);
+  await page.getByRole('button', { name: 'Book what came' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Delivery note').fill('DN 80');
+  const short = Number(bill.lines[0]!.quantity) - 1;
+  await dialog.getByLabel('Came now of line 1').fill(String(short));
+  await page.getByRole('button', { name: 'Book it' }).click();
+  await expect(page.getByRole('region', { name: 'Receipts' })).toContainText('DN 80');
+  await came(page, bill);
+  await expect(exceptions(page)).toContainText(`Row 1 bills ${bill.lines[0]!.quantity}`);
+  await expect(exceptions(page)).toContainText(`${short}`);
+});
+
+test('what is kept in stock comes as rows of stock', async ({ page }) => {
+  const bill = invoice('QGR-30106', null);
+  await signIn(page, 'Kit Arden');
+  await page.goto('/settings/items');
+  await page.getByRole('button', { name: 'New item' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Code', { exact: true }).fill('STOCKED-1');
+  await dialog.getByLabel('Name', { exact: true }).fill('Something for the store');
+  await dialog.getByLabel('Also called').fill(bill.lines[0]!.code!);
+  await dialog.getByLabel(/Kept in stock/).check();
+  await page.getByRole('button', { name: 'Make item' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'STOCKED-1' })).toBeVisible();
+  await arrivals(page);
+  await came(page, bill);
+  await expect(page.locator('[data-row="0"] th')).toHaveText('s1');
+  await expect(page.locator('[data-row="1"] th')).toHaveText('2');
+  // It is goods again by the key, all the way round.
+  await cell(page, 1, 'quantity').click();
+  await page.keyboard.press('Alt+k');
+  await expect(page.locator('[data-row="0"] th')).toHaveText('a1');
+  await expect(exceptions(page)).toContainText('Row 1 is an asset and on an account that is none of assets.');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-row="0"] th')).toHaveText('s1');
+});

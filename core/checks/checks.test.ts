@@ -40,6 +40,7 @@ const facts: Facts = {
   samePaper: null,
   layoutNew: null,
   waiting: new Map(),
+  verified: new Set(),
   orders: { unknown: null, closed: [], otherCurrency: null, compared: [], beside: [] },
 };
 const good: CheckedBill = {

@@ -10,7 +10,7 @@ const known: SupplierKnown = {
   numbers: [],
   lastPrices: new Map(),
 };
-const facts: Partial<Facts> = { known, sender: null, bank: null, layoutNew: null, waiting: new Map() };
+const facts: Partial<Facts> = { known, sender: null, bank: null, layoutNew: null, waiting: new Map(), verified: new Set() };
 const run = (of: Partial<CheckedBill>, more: Partial<Facts> = {}) => {
   const bill = { supplierId: 's', supplierTaxId: null, supplierIban: null, ...of } as CheckedBill;
   return identityChecks.flatMap((c) => c.run(bill, { ...facts, ...more } as Facts).map((f) => ({ code: c.code, ...f })));
@@ -51,6 +51,14 @@ describe('whether a bill is from whom it says', () => {
     expect(run({}, { ...waitingFor(...run({}, { sender })), sender: { ...sender, known: true } }).map((f) => f.code)).toEqual([
       'sender-new',
     ]);
+  });
+  it('what a second person has verified as a whole does not come back sign by sign', () => {
+    const story = run({ supplierIban: 'GB12' }, { bank, sender });
+    const verified = new Set(story.map((f) => `${f.code} ${f.key}`));
+    // The account is verified, too: the sender alone is left.
+    const account = { ...bank, verified: ['GB12'] };
+    expect(said({ supplierIban: 'GB12' }, { bank: account, sender })).toHaveLength(1);
+    expect(said({ supplierIban: 'GB12' }, { bank: account, sender, verified })).toEqual([]);
   });
   it('it ends where the page was misread, or is of another supplier', () => {
     const found = run({ supplierTaxId: 'GB999' });

@@ -5,7 +5,6 @@ import type { Check, CheckedBill, Facts } from './types.ts';
 interface Sign {
   code: string;
   short: string;
-  /** What the page has, so that what was verified of one is not so of another. */ key: string;
   sentence: string;
 }
 
@@ -13,17 +12,16 @@ interface Sign {
 function signsOf(bill: CheckedBill, { known, sender, bank, layoutNew }: Facts): Sign[] {
   if (!known || !bill.supplierId) return [];
   const signs: Sign[] = [];
-  const add = (code: string, short: string, key: string, sentence: string) =>
-    signs.push({ code, short, key: `${bill.supplierId} ${key}`.trim(), sentence });
+  const add = (code: string, short: string, sentence: string) => signs.push({ code, short, sentence });
   const iban = bill.supplierIban ? squash(bill.supplierIban) : null;
   // Its own check says which, and how it is verified.
   if (iban && bank && bank.verified.length > 0 && !bank.verified.some((one) => squash(one) === iban))
-    add('bank-differs', 'bank account', iban, '');
+    add('bank-differs', 'bank account', '');
   const taxId = bill.supplierTaxId ? squash(bill.supplierTaxId) : null;
   if (taxId && known.taxIds.length > 0 && !known.taxIds.some((id) => squash(id) === taxId))
-    add('tax-number-differs', 'tax number', taxId, `The page says tax number ${taxId}; ${known.name} has ${known.taxIds.join(' or ')}.`);
-  if (sender && !sender.known) add('sender-new', 'sender', sender.domain, `Nothing of ${known.name} came from ${sender.domain} before.`);
-  if (layoutNew) add('layout-new', 'look', '', `The page looks unlike the last ${layoutNew} of ${known.name}.`);
+    add('tax-number-differs', 'tax number', `The page says tax number ${taxId}; ${known.name} has ${known.taxIds.join(' or ')}.`);
+  if (sender && !sender.known) add('sender-new', 'sender', `Nothing of ${known.name} came from ${sender.domain} before.`);
+  if (layoutNew) add('layout-new', 'look', `The page looks unlike the last ${layoutNew} of ${known.name}.`);
   return signs;
 }
 
@@ -45,7 +43,7 @@ const verified = (
 ): Check => ({
   code,
   scope: 'supplier',
-  needs: ['known', 'sender', 'bank', 'layoutNew', 'waiting'],
+  needs: ['known', 'sender', 'bank', 'layoutNew', 'waiting', 'verified'],
   severity: 'asks',
   adjustable: true,
   settledBy: ['verify'],
@@ -57,11 +55,13 @@ const verified = (
   },
 });
 
+const together = 'not-as-known';
 /** One sign by itself; several together are told as one story. `key`: what the page has now. */
 const alone = (code: string, what: string, key: (bill: CheckedBill, facts: Facts) => string | null): Check =>
   verified(code, what, (bill, signs, facts) => {
     const own = key(bill, facts);
-    if (own === null || !bill.supplierId || signs.length > 1 || facts.waiting.has(`not-as-known ${bill.supplierId}`)) return null;
+    const whole = `${together} ${bill.supplierId}`;
+    if (own === null || !bill.supplierId || signs.length > 1 || facts.waiting.has(whole) || facts.verified.has(whole)) return null;
     return { key: `${bill.supplierId} ${own}`.trim(), sentence: signs.find((s) => s.code === code)?.sentence ?? null };
   });
 
@@ -69,7 +69,7 @@ export const identityChecks: Check[] = [
   alone('tax-number-differs', 'The page has the supplier’s tax number', (bill) => bill.supplierTaxId && squash(bill.supplierTaxId)),
   alone('sender-new', 'It came from where the supplier’s bills come from', (_, { sender }) => sender?.domain ?? null),
   alone('layout-new', 'The page looks like the supplier’s earlier ones', () => ''),
-  verified('not-as-known', 'Bank account, tax number, sender and look are not new together', (bill, signs, { known }) =>
+  verified(together, 'Bank account, tax number, sender and look are not new together', (bill, signs, { known }) =>
     known && bill.supplierId ? { key: bill.supplierId, sentence: signs.length > 1 ? story(signs, known.name) : null } : null,
   ),
 ];

@@ -98,6 +98,7 @@ const facts: fc.Arbitrary<Facts> = fc.record({
   ),
   samePaper: maybe(fc.constant({ id: crypto.randomUUID(), company: null, number: 'A-2', day: '2026-11-03' })),
   layoutNew: maybe(fc.constant(5)),
+  verified: fc.constantFrom(new Set<string>(), new Set(['not-as-known s'])),
   waiting: fc.constantFrom(new Map(), new Map([['not-as-known s', 'New sender and new look.']])),
   closedMonth: maybe(fc.constant('2026-10')),
   overBudget: fc.subarray<Facts['overBudget'][number]>([{ row: 'l0', account: '6100', centre: null, year: 2026, planned: '100.00', over: '5.00' }]), // prettier-ignore

@@ -106,6 +106,8 @@ export interface Facts extends CodingFacts {
   layoutNew: number | null;
   /** What a second person has to verify, as it was found: sentences by check and key. */
   waiting: ReadonlyMap<string, string>;
+  /** What a second person has verified, by check and key. */
+  verified: ReadonlySet<string>;
   /** There is an exchange rate for the bill's currency and date. */
   hasRate: boolean;
   /** What the bill bills of orders. */

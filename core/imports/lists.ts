@@ -1,28 +1,8 @@
+import { buying } from './buying.ts';
+import { code, days, name } from './common.ts';
 import type { ImportField, ImportList, ListSpec } from './types.ts';
 
 const accountKinds = ['expense', 'asset', 'income', 'tax', 'payable', 'bank', 'equity', 'liability'];
-const code: ImportField = {
-  key: 'code',
-  label: 'Code',
-  names: ['number', 'no', 'id', 'account', 'account code', 'account number', 'konto', 'compte', 'rekening'],
-  kind: 'code',
-  required: true,
-  most: 20,
-};
-const name: ImportField = {
-  key: 'name',
-  label: 'Name',
-  names: ['description', 'title', 'text', 'account name', 'bezeichnung', 'libelle', 'omschrijving'],
-  kind: 'text',
-  required: true,
-  most: 120,
-};
-const days: ImportField[] = [
-  { key: 'active', label: 'Open', names: ['active', 'in use', 'enabled'], kind: 'yes-no', otherwise: true },
-  { key: 'validFrom', label: 'From', names: ['valid from', 'start', 'starts'], kind: 'day' },
-  { key: 'validTo', label: 'To', names: ['valid to', 'until', 'end', 'ends'], kind: 'day' },
-];
-
 const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 /** A column a month: `m01` to `m12`. */
 const monthFields = months.map((label, i): ImportField => {
@@ -46,6 +26,7 @@ const going: ImportField = {
 
 /** What each list takes, in the order of a template's columns. */
 export const lists: Record<ImportList, ListSpec> = {
+  ...buying,
   accounts: {
     list: 'accounts',
     what: 'account',
@@ -154,23 +135,6 @@ export const lists: Record<ImportList, ListSpec> = {
       ...days,
     ],
   },
-  items: {
-    list: 'items',
-    what: 'item',
-    key: ['code'],
-    fields: [
-      { ...code, names: ['item', 'item code', 'item number', 'article', 'article number', 'number', 'no', 'id', 'sku'] },
-      { ...name, names: [...name.names, 'item name', 'article name'] },
-      { key: 'alsoCalled', label: 'Also called', names: ['aliases', 'supplier codes', 'other names', 'keywords'], kind: 'text', most: 200 },
-      { key: 'stocked', label: 'Kept in stock', names: ['stock', 'stocked', 'inventory'], kind: 'yes-no', otherwise: false },
-      { key: 'unit', label: 'Unit', names: ['uom', 'unit of measure', 'measure'], kind: 'text', most: 20 },
-      { key: 'price', label: 'Price', names: ['unit price', 'cost', 'net price'], kind: 'decimal', among: 'not-negative' },
-      { key: 'currency', label: 'Currency', names: ['curr', 'ccy'], kind: 'currency' },
-      { key: 'account', label: 'Usual account', names: ['account', 'expense account', 'ledger account', 'nominal'], kind: 'account' },
-      { key: 'taxCode', label: 'Usual tax code', names: ['tax code', 'vat code', 'tax'], kind: 'tax-code' },
-      days[0]!,
-    ],
-  },
   terms: {
     list: 'terms',
     what: 'kind of terms',
@@ -190,82 +154,6 @@ export const lists: Record<ImportList, ListSpec> = {
       days[0]!,
     ],
   },
-  receipts: {
-    list: 'receipts',
-    what: 'line that came',
-    key: ['number', 'receivedOn', 'order', 'line'],
-    fields: [
-      {
-        key: 'number',
-        label: 'Delivery note',
-        names: ['delivery note no', 'note', 'receipt', 'receipt number', 'grn', 'delivery'],
-        kind: 'text',
-        required: true,
-        most: 40,
-        anyCase: true,
-      },
-      { key: 'receivedOn', label: 'Received on', names: ['date', 'day', 'received', 'delivered on'], kind: 'day', required: true },
-      {
-        key: 'order',
-        label: 'Order',
-        names: ['order number', 'order no', 'po', 'po number', 'purchase order'],
-        kind: 'order',
-        required: true,
-      },
-      { key: 'line', label: 'Line', names: ['line number', 'line no', 'position', 'pos', 'order line'], kind: 'place', required: true },
-      { key: 'quantity', label: 'Quantity', names: ['qty', 'received quantity', 'pieces'], kind: 'decimal', required: true },
-    ],
-  },
-  orders: {
-    list: 'orders',
-    what: 'order line',
-    key: ['number', 'line'],
-    together: { by: 'number', same: ['supplier', 'orderDate', 'currency'] },
-    fields: [
-      {
-        key: 'number',
-        label: 'Order',
-        names: ['order number', 'order no', 'po', 'po number', 'purchase order'],
-        kind: 'text',
-        required: true,
-        most: 40,
-      },
-      { key: 'line', label: 'Line', names: ['line number', 'line no', 'position', 'pos'], kind: 'place', required: true },
-      {
-        key: 'supplier',
-        label: 'Supplier',
-        names: ['supplier code', 'supplier number', 'vendor', 'creditor'],
-        kind: 'supplier',
-        required: true,
-      },
-      { key: 'orderDate', label: 'Date', names: ['order date', 'ordered on', 'ordered'], kind: 'day', required: true },
-      { key: 'currency', label: 'Currency', names: ['curr', 'ccy'], kind: 'currency', required: true },
-      { key: 'code', label: 'Item code', names: ['code', 'item', 'article', 'supplier item'], kind: 'text', most: 60 },
-      { key: 'description', label: 'Description', names: ['text', 'name', 'item name'], kind: 'text', required: true, most: 500 },
-      {
-        key: 'quantity',
-        label: 'Quantity',
-        names: ['qty', 'ordered quantity', 'pieces'],
-        kind: 'decimal',
-        among: 'positive',
-        required: true,
-      },
-      { key: 'unit', label: 'Unit', names: ['uom', 'unit of measure'], kind: 'text', most: 20 },
-      { key: 'unitPrice', label: 'Price', names: ['unit price', 'net price'], kind: 'decimal', among: 'not-negative', required: true },
-      { key: 'weight', label: 'Weight, kg', names: ['weight', 'unit weight', 'kg'], kind: 'decimal', among: 'not-negative' },
-      { key: 'volume', label: 'Volume, m³', names: ['volume', 'm3', 'cubic metres'], kind: 'decimal', among: 'not-negative' },
-      {
-        key: 'needsReceipt',
-        label: 'Needs a receipt',
-        names: ['needs receipt', 'receipt needed', 'goods receipt'],
-        kind: 'yes-no',
-        otherwise: true,
-      },
-      { key: 'account', label: 'Account', names: ['ledger account', 'nominal', 'expense account'], kind: 'account' },
-      { key: 'costCentre', label: 'Cost centre', names: ['department'], kind: 'cost-centre' },
-      { key: 'taxCode', label: 'Tax code', names: ['vat code', 'tax'], kind: 'tax-code' },
-    ],
-  },
   budgets: {
     list: 'budgets',
     what: 'budget',
@@ -275,33 +163,6 @@ export const lists: Record<ImportList, ListSpec> = {
       { key: 'costCentre', label: 'Cost centre', names: ['department', 'cost centre code', 'centre'], kind: 'cost-centre' },
       { key: 'year', label: 'Year', names: ['budget year', 'financial year'], kind: 'year', required: true },
       ...monthFields,
-    ],
-  },
-  suppliers: {
-    list: 'suppliers',
-    what: 'supplier',
-    key: ['code'],
-    fields: [
-      { ...code, names: ['number', 'no', 'id', 'supplier code', 'supplier number', 'vendor', 'account'] },
-      { ...name, names: ['supplier', 'supplier name', 'company', 'vendor name', 'firm'] },
-      { key: 'taxId', label: 'Tax number', names: ['vat number', 'vat no', 'tax id', 'vat id', 'vat reg no'], kind: 'text', most: 30 },
-      { key: 'email', label: 'Mail address', names: ['email', 'e-mail', 'mail'], kind: 'text', most: 200 },
-      { key: 'phone', label: 'Telephone', names: ['phone', 'tel', 'telephone number'], kind: 'text', most: 40 },
-      { key: 'address', label: 'Address', names: ['street', 'postal address'], kind: 'text', most: 300 },
-      { key: 'currency', label: 'Currency', names: ['curr', 'ccy'], kind: 'currency', required: true },
-      { key: 'terms', label: 'Terms', names: ['payment terms', 'terms of payment'], kind: 'terms', most: 60 },
-      { key: 'account', label: 'Usual account', names: ['account', 'expense account', 'ledger account', 'nominal'], kind: 'account' },
-      { key: 'costCentre', label: 'Usual cost centre', names: ['cost centre', 'department'], kind: 'cost-centre' },
-      { key: 'taxCode', label: 'Usual tax code', names: ['tax code', 'vat code', 'tax'], kind: 'tax-code' },
-      { key: 'blocked', label: 'Blocked because', names: ['blocked', 'block reason', 'on hold because'], kind: 'text', most: 200 },
-      {
-        key: 'paymentsHeld',
-        label: 'Payments held because',
-        names: ['payments held', 'hold payments', 'payment hold'],
-        kind: 'text',
-        most: 200,
-      },
-      { key: 'iban', label: 'IBAN', names: ['bank account', 'account iban'], kind: 'iban', most: 42 },
     ],
   },
   rates: {

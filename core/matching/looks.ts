@@ -1,4 +1,5 @@
 import type { Page } from '../page/index.ts';
+import { hashOf } from './hash.ts';
 
 /** So many columns and rows of places on a page, and so many bits for a word. */
 const columns = 32,
@@ -15,11 +16,6 @@ function lettersOf(text: string): string {
     .replace(/[^\p{L}]/gu, '');
   return plain.length > 2 ? plain : '';
 }
-function hashOf(text: string): number {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return ((h ^ (h >>> 15)) >>> 0) & ((1 << wordBits) - 1);
-}
 const column = (place: number) => (place >> 6) & (columns - 1);
 const row = (place: number) => place & (rows - 1);
 const word = (place: number) => place >> 11;
@@ -30,7 +26,8 @@ export function placesOf({ width, height, words }: Pick<Page, 'width' | 'height'
   const within = (at: number, size: number, of: number) => Math.max(0, Math.min(of - 1, Math.floor((at / size) * of)));
   for (const w of words) {
     const letters = lettersOf(w.text);
-    if (letters) found.add((hashOf(letters) << 11) | (within(w.x, width, columns) << 6) | within(w.y, height, rows));
+    if (letters)
+      found.add(((hashOf(letters) & ((1 << wordBits) - 1)) << 11) | (within(w.x, width, columns) << 6) | within(w.y, height, rows));
     if (found.size === mostPlaces) break;
   }
   return [...found];
@@ -45,7 +42,7 @@ const fewestPages = 3;
 const alikeFrom = 0.65;
 
 /** The share of the words of the barer of two pages that stand in the same places on the other. */
-export function layoutShared(one: readonly number[], other: readonly number[]): number {
+function layoutShared(one: readonly number[], other: readonly number[]): number {
   const [few, many] = one.length < other.length ? [one, other] : [other, one];
   return few.length === 0 ? 0 : few.filter((place) => stands(place, many)).length / few.length;
 }

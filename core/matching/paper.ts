@@ -1,4 +1,5 @@
 import type { Word } from '../page/index.ts';
+import { hashOf } from './hash.ts';
 
 /** Letters and digits alone, in capitals, letters that are read for digits as these. */
 const plain = (text: string): string =>
@@ -11,15 +12,8 @@ const plain = (text: string): string =>
 /** Whether a word is a figure: letters that are read for digits make none. */
 const isFigure = ({ text }: Word): boolean => /\d/.test(text) && plain(text).length > 1;
 
-/** A number from 0 to 2³² − 1 out of a text (FNV-1a) and a seed. */
-function hashOf(text: string, seed: number): number {
-  let h = (0x811c9dc5 ^ seed) >>> 0;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
-  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
-  return (h ^ (h >>> 16)) >>> 0;
-}
-
+/** More words of a page are not compared: each is held against each. */
+const mostWords = 1000;
 /** So many keys, each of so many least hashes: pages with nine of ten figures in common share one in nearly all cases, those with half hardly ever. */
 const keyCount = 20,
   least = 8;
@@ -60,8 +54,6 @@ interface Piece {
   x: number;
   y: number;
 }
-/** More words of a page are not compared: each is held against each. */
-const mostWords = 1000;
 const piecesOf = (words: readonly Word[]): Piece[] =>
   words.slice(0, mostWords).flatMap((w) => {
     const text = plain(w.text);

@@ -100,13 +100,17 @@ async function awaitedBy(db: Executor, record: BillRecord, today: string): Promi
   return { by, missed: today > by };
 }
 
-/** What a second person has still to verify of a bill, as it was found. */
-async function waitingOn(db: Executor, billId: string): Promise<Facts['waiting']> {
+/** What a second person has still to verify of a bill, as it was found, and what one has verified. */
+async function verifyingOn(db: Executor, billId: string): Promise<Pick<Facts, 'waiting' | 'verified'>> {
   const rows = await db
     .select()
     .from(billException)
-    .where(and(eq(billException.billId, billId), eq(billException.state, 'open'), inArray(billException.code, [...holdsPayment])));
-  return new Map(rows.map((x) => [`${x.code} ${x.key}`, x.sentence]));
+    .where(and(eq(billException.billId, billId), inArray(billException.code, [...holdsPayment])));
+  const named = (x: Kept) => `${x.code} ${x.key}`;
+  return {
+    waiting: new Map(rows.filter((x) => x.state === 'open').map((x) => [named(x), x.sentence])),
+    verified: new Set(rows.filter((x) => x.how === 'verify').map(named)),
+  };
 }
 
 /** What the company made of its checks. */
@@ -153,7 +157,7 @@ export async function findingsOf(
         )
       ).keys(),
     ),
-    waiting: await waitingOn(db, record.id),
+    ...(await verifyingOn(db, record.id)),
     today,
     known: supplierOf ? await supplierKnown(db, record, supplierOf, lines) : null,
     sender: supplierOf ? await senderOf(db, record, supplierOf) : null,

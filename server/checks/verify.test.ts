@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { approve, sendOn } from '../bills/moves.ts';
 import { newSupplier, changeSupplier } from '../suppliers/service.ts';
 import { supplierItems } from '../suppliers/store.ts';
 import { postBills } from '../ledger/posting.ts';
-import { makeWorld, type World } from '../testing/world.ts';
+import { makeWorld, sentAndApproved, type World } from '../testing/world.ts';
 import { openExceptions } from './list.ts';
 import { verifyBill } from './verify.ts';
 
@@ -40,9 +39,7 @@ describe('what is not as it is known of a supplier', () => {
     const { id, supplier } = await doubtful('Asked Ltd');
     expect(await codes(id)).toEqual(['tax-number-differs']);
     // It keeps the bill from nothing but its payment.
-    const version = async () => ({ rowVersion: (await world.show(id)).rowVersion });
-    await world.run(sendOn, await world.as('Ines Okafor'), { id }, await version());
-    await world.run(approve, await world.as('Marguerite Sable'), { id }, await version());
+    await sentAndApproved(world, id);
     const halina = await world.as('Halina Voss');
     await postBills.perform(world.services, halina, {}, { key: 'held-bill', billIds: [id], entryDate: '2026-11-23' });
     const held = async () =>

@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changeBill } from '../bills/change.ts';
-import { approve, sendOn } from '../bills/moves.ts';
 import { postBills } from '../ledger/posting.ts';
 import { orderOf, receive } from '../testing/orders.ts';
-import { arrive, invoiceOf, makeWorld, testDay, type World } from '../testing/world.ts';
+import { arrive, invoiceOf, makeWorld, sentAndApproved, testDay, type World } from '../testing/world.ts';
 import { newItem } from './service.ts';
 import { listItems } from './store.ts';
 
@@ -23,8 +22,7 @@ const change = async (id: string, ...operations: object[]) =>
   world.run(changeBill, await world.as('Ines Okafor'), { id }, { rowVersion: await version(id), operations });
 const codes = async (id: string) => (await world.show(id)).exceptions.map((e) => `${e.code}: ${e.sentence}`);
 const through = async (id: string) => {
-  await world.run(sendOn, await world.as('Ines Okafor'), { id }, { rowVersion: await version(id) });
-  await world.run(approve, await world.as('Marguerite Sable'), { id }, { rowVersion: await version(id) });
+  await sentAndApproved(world, id);
   await world.run(postBills, await world.as('Halina Voss'), {}, { key: `stock-${id}`, billIds: [id], entryDate: testDay });
 };
 const bought = async () => (await listItems(world.database.db, mbg().id, '', null, 9)).map((i) => [i.code, i.bought]);

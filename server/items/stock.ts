@@ -1,9 +1,10 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { alternatives, itemOf } from '@ledgerline/core/coding';
+import { itemOf } from '@ledgerline/core/coding';
 import { dec } from '@ledgerline/core/money';
 import type { Executor } from '../db/client.ts';
 import { bill, billLine, item, itemReceipt } from '../db/schema/index.ts';
 import { record, type Actor } from '../events/record.ts';
+import { wordsOf } from './coding.ts';
 
 /** Items that a company keeps in stock, with what says that a row is one of them. */
 async function stockedItems(db: Executor, companyId: string) {
@@ -11,13 +12,7 @@ async function stockedItems(db: Executor, companyId: string) {
     .select()
     .from(item)
     .where(and(eq(item.companyId, companyId), eq(item.active, true), eq(item.stocked, true)));
-  return rows.map(({ id, code, name, alsoCalled, unit }) => ({
-    id,
-    code,
-    name,
-    unit,
-    words: [name.replaceAll(',', ' '), ...alternatives(alsoCalled ?? '')].join(', '),
-  }));
+  return rows.map((i) => ({ id: i.id, code: i.code, name: i.name, unit: i.unit, words: wordsOf(i) }));
 }
 type Stocked = Awaited<ReturnType<typeof stockedItems>>[number];
 interface Row {

@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { approve, sendOn } from '../bills/moves.ts';
 import { retireAccount } from '../suppliers/bank.ts';
 import { orderOf, receive } from '../testing/orders.ts';
-import { makeWorld, testDay, type World } from '../testing/world.ts';
+import { makeWorld, sentAndApproved, testDay, type World } from '../testing/world.ts';
 import { postBills } from './posting.ts';
 
 let world: World;
@@ -18,9 +17,7 @@ const post = async (...billIds: string[]) =>
 /** Sent on and approved by those who do it. */
 async function approved(wish: object): Promise<string> {
   const id = await world.build.bill({ supplier, ...wish });
-  const version = async () => ({ rowVersion: (await world.show(id)).rowVersion });
-  await world.run(sendOn, await world.as('Ines Okafor'), { id }, await version());
-  await world.run(approve, await world.as('Marguerite Sable'), { id }, await version());
+  await sentAndApproved(world, id);
   return id;
 }
 const stage = async (id: string) => (await world.rows('select stage from bill where id = $1', id))[0].stage;

@@ -165,7 +165,7 @@ describe('a supplier', () => {
       waiting = await world.build.bill({ supplier, number: 'BL-2' });
     await change(supplier, { blocked: 'a claim is open' });
     expect((await world.show(waiting)).exceptions.map((e) => [e.code, e.sentence])).toEqual([['supplier-blocked', `${supplier} is blocked: a claim is open.`]]); // prettier-ignore
-    await expect(post(id)).rejects.toThrow(`BL-1 cannot be posted: ${supplier} is blocked: a claim is open.`);
+    await expect(post(id)).rejects.toThrow(`BL-1 cannot be posted any more: ${supplier} is blocked: a claim is open.`);
     // What is not said stays; without a reason they go on again.
     await change(supplier, {});
     await expect(post(id)).rejects.toThrow('is blocked');

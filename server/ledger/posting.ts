@@ -11,7 +11,7 @@ import { bookBought } from '../items/stock.ts';
 import { prepare } from './journal.ts';
 import { itemsOf } from './items.ts';
 import { checkedOnceMore } from './once-more.ts';
-import { noneBlocked, takeFirstCoding } from './suppliers.ts';
+import { takeFirstCoding } from './suppliers.ts';
 
 type One = Posted['posted'][number];
 
@@ -23,7 +23,6 @@ const inParts = <T>(rows: T[]): T[][] =>
 /** Writes the entries, lines and open items of approved bills, in their order, and moves the bills on. Part of the caller's transaction. */
 async function postAll(tx: Executor, caller: Caller, billIds: string[], entryDate: string, hand: Hand<unknown>): Promise<One[]> {
   const prepared = await prepare(tx, caller.company, billIds, entryDate, true);
-  await noneBlocked(tx, prepared);
   for (const { bill: one } of prepared) {
     if (['posted', 'paid', 'reversed'].includes(one.stage)) throw new Refusal(409, `${one.invoiceNumber} is posted already.`);
     if (one.stage !== 'approved') throw new Refusal(409, `${one.invoiceNumber} is not approved.`);

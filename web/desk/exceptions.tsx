@@ -11,8 +11,8 @@ import { billsApi } from '../bills/api';
 import { AskNote } from '../ui/dialog';
 import { FillAll } from './fill-all';
 import { focusField } from './focus';
+import { HabitChart } from './habit-chart';
 import { TwinDialog } from './twin-dialog';
-import { Range } from './range';
 import { saidOf } from './said';
 import { opened } from './state';
 import type { Desk } from './use-desk';
@@ -116,7 +116,7 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
               {one.sentence}
             </button>
             {one.all[0]!.earlier.length > 0 && bill.gross && (
-              <Range earlier={one.all[0]!.earlier} now={bill.gross} currency={bill.currency} />
+              <HabitChart earlier={one.all[0]!.earlier} now={bill.gross} currency={bill.currency} />
             )}
             <span className="ml-auto flex shrink-0 items-center gap-1">
               {!locked && one.fill && <FillAll desk={desk} {...one.fill} />}

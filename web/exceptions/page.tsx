@@ -86,7 +86,7 @@ export function ExceptionsPage() {
   };
   return (
     <div className="flex h-full flex-col">
-      <Head title="Exceptions" detail="What is in doubt on bills under review, by cause">
+      <Head title="Exceptions" detail="What is in doubt on bills under review, or holds a payment, by cause">
         {chosen.length > 0 && may && (
           <button className="btn btn-primary btn-sm" disabled={isLoading} onClick={() => (how === 'confirm' ? done() : overrule(true))}>
             {how === 'confirm' ? `It is right on ${chosen.length}` : `Overrule ${chosen.length}`}

@@ -2,7 +2,7 @@ import { Bar, BarChart, Cell, XAxis, YAxis } from 'recharts';
 import { money } from '../ui/format';
 
 /** Amounts that came before as bars, the oldest first, and after them this one, lit. */
-export function Range({ earlier, now, currency }: { earlier: readonly string[]; now: string; currency: string }) {
+export function HabitChart({ earlier, now, currency }: { earlier: readonly string[]; now: string; currency: string }) {
   const bars = [...earlier, now].map((amount, i) => ({ i, amount: Number(amount) }));
   const words = `The last ${earlier.length}, and this one: ${money(now, currency)}`;
   return (
