@@ -102,6 +102,8 @@ function Page({ documentId, page }: { documentId: string | null; page: number })
       className="relative min-h-40 border hair"
       style={{ width: wide, height: shown && (wide * (shown.scan?.height ?? shown.height)) / (shown.scan?.width ?? shown.width) }}
     >
+      {/* A scan takes a while to be drawn: it covers this. */}
+      {shown && <p className="absolute p-4 quiet">The page is being drawn.</p>}
       {shown ? (
         <PageView
           base={`/api/companies/${company.id}/documents/${documentId}`}

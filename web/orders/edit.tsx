@@ -125,7 +125,7 @@ function Lines({ form, order }: { form: UseFormReturn<PutOrder>; order: Order | 
               <FormField form={form} name={`lines.${i}.volume`} label="Volume of one, m³" empty="null" />
               <FormTick form={form} name={`lines.${i}.needsReceipt`} label="Bills of it wait for what has come" />
             </div>
-            <div className="grid grid-cols-3 gap-x-2">
+            <div className="grid grid-cols-3 gap-x-2 gap-y-1">
               {coding.map(([of, choices, label]) => (
                 <FormChoice
                   key={of}
