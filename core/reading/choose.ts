@@ -31,7 +31,13 @@ const rowsOf = (layout: Layout, table: Table): number[] =>
   table.lines.flatMap(({ amount: { mark } }) => {
     const row =
       mark &&
-      layout.rows.find((r) => r.page === mark.page && r.words.some((w) => Math.abs(w.x - mark.x) < 0.5 && Math.abs(w.y - mark.y) < 0.5));
+      layout.rows.find(
+        (r) =>
+          r.page === mark.page &&
+          r.y < mark.y + 1 &&
+          r.y + r.h > mark.y - 1 &&
+          r.words.some((w) => Math.abs(w.x - mark.x) < 0.5 && Math.abs(w.y - mark.y) < 0.5),
+      );
     return row ? [row.index] : [];
   });
 
@@ -91,33 +97,34 @@ export function chooseLines(layout: Layout, currency: string, { raw = false, nex
     );
   };
   const table = readTable(layout, currency, legend);
-  const headed = { ...table, missed: seen.missed(rowsOf(layout, table)) };
+  const under = rowsOf(layout, table);
+  const headed = { ...table, missed: seen.missed(under) };
   const multiply = headed.lines.filter((l) => l.amount.proof).length;
   // A heading whose words are known tells more than what its rows look like; else what they look like does, where both explain the same.
   const told = new Set(headed.columns.map((c) => c.role)).size >= wellHeaded && headed.columns.some((c) => c.role === 'description');
-  const likely = seen.likely(rowsOf(layout, headed)) + (told ? 1 : 0.3);
+  const likely = seen.likely(under) + (told ? 1 : 0.3);
   // To measure the rules under headings nothing else is read.
   if (raw) return weighed(layout, headed, likely, multiply, learned);
   const ways: Weighed[] = [];
-  for (const way of seen.read(currency, legend, rowsOf(layout, headed))) {
+  for (const way of seen.read(currency, legend, under)) {
     ways.push(weighed(layout, { columns: [], rest: [], product: null, ...way }, way.likely, way.multiply, learned, way.tried));
     // What the rows look like most and what explains net, tax and total leaves nothing to look for.
     const { verdict } = ways.at(-1)!;
     if (way.likely < 0 || !verdict.linesHold || !verdict.totalHolds || verdict.charges.length > 0) continue;
     if (verdict.tax && verdict.net && verdict.net !== verdict.gross) break;
   }
-  const under = weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned);
+  const byHeading = weighed(layout, { ...headed, lines: calibrateLines(headed.lines) }, likely, multiply, learned);
   // What multiplies out in one way and is left out in another speaks against that one.
-  const most = Math.max(1, ...[...ways, under].map((way) => way.multiply));
+  const most = Math.max(1, ...[...ways, byHeading].map((way) => way.multiply));
   // A line that names a sum and nothing else cannot multiply out: it speaks for half.
   const factored = ({ table: { lines } }: Weighed) => lines.reduce((n, l) => n + ((l.quantity ?? l.unitPrice) ? 1 : 0.5), 0);
   const worthOf = (way: Weighed) => way.worth + (5 * way.multiply) / Math.max(1, factored(way), most);
-  const ranked = [...ways, under].sort((a, b) => worthOf(b) - worthOf(a));
+  const ranked = [...ways, byHeading].sort((a, b) => worthOf(b) - worthOf(a));
   const best = ranked[next] ?? ranked[0]!;
-  const alike = ways.find((way) => sameLines(way.table.lines, under.table.lines));
-  if (!alike || (best !== under && best !== alike)) return best;
+  const alike = ways.find((way) => sameLines(way.table.lines, byHeading.table.lines));
+  if (!alike || (best !== byHeading && best !== alike)) return best;
   return {
     ...best,
-    table: { ...best.table, lines: together(best.table.lines, (best === under ? alike : under).table.lines, best === under) },
+    table: { ...best.table, lines: together(best.table.lines, (best === byHeading ? alike : byHeading).table.lines, best === byHeading) },
   };
 }

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { sketch, type Piece } from '../page/sketch.ts';
 import { layOut } from './layout.ts';
 import { readDocument } from './read.ts';
-import { explained } from './taxtable.ts';
+import { explaining } from './taxtable.ts';
 
 describe('a code that the page explains', () => {
-  const of = (text: string, code: string) => explained(layOut([sketch([[50, 50, text]])]), code, () => false);
+  const of = (text: string, code: string) => explaining(layOut([sketch([[50, 50, text]])]), () => false)(code);
   it.each([
     ['Bt: 4 = btw 0 % (uitvoer)', '4', '0'],
     ['plus VAT (1) 20 % =', '1', '20'],

@@ -5,6 +5,8 @@ export interface ProcessLimits {
   seconds: number;
   /** Of memory that it may write to, all libraries together. */
   megabytes: number;
+  /** Of it for what is young: much is made while a document is read, and little of it lasts. */
+  young?: number;
 }
 /** Why a process gave no answer: it ran out of time or of memory, or broke. */
 export type ProcessFault = 'too-long' | 'too-heavy' | 'broken';
@@ -28,7 +30,7 @@ const heavy = new Set(['SIGABRT', 'SIGTRAP', 'SIGILL', 'SIGKILL', 'SIGBUS']);
  * Starts a process that opens files from outside: its memory is limited by the system for whatever is allocated, by JavaScript or not
  * (Linux: RLIMIT_DATA), it gains no privileges, sees nothing of our settings, and dies with us.
  */
-function started(file: URL, { megabytes }: ProcessLimits, libraries: string[]): ChildProcess {
+function started(file: URL, { megabytes, young }: ProcessLimits, libraries: string[]): ChildProcess {
   return fork(entry, [file.href, ...libraries], {
     execPath: '/usr/bin/prlimit',
     execArgv: [
@@ -39,6 +41,7 @@ function started(file: URL, { megabytes }: ProcessLimits, libraries: string[]): 
       '--no-new-privs',
       process.execPath,
       `--max-old-space-size=${Math.round(megabytes * 0.6)}`,
+      ...(young ? [`--max-semi-space-size=${young}`] : []),
     ],
     env: { PATH: process.env['PATH'], NODE_ENV: process.env['NODE_ENV'] },
     serialization: 'advanced',

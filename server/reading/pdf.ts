@@ -2,6 +2,7 @@ import { OPS, type PDFDocumentProxy } from './pdfjs.mjs';
 import { wordsOf, type Page, type TextRun } from '@ledgerline/core/page';
 import { picturesOn, type Operators, type Placed } from '../imaging/raster.ts';
 import { multiply, openPdf, UnreadablePdf } from './open.ts';
+import { mayHideText } from './streams.ts';
 
 export interface PdfLimits {
   pages: number;
@@ -31,7 +32,8 @@ const most = 20 * 1024 * 1024;
  */
 export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLimits, wanted: Wanted[] | null = null): Promise<PdfContent> {
   if (bytes.length === 0) throw new UnreadablePdf('empty');
-  const pdf = await openPdf(bytes);
+  const hides = mayHideText(bytes),
+    pdf = await openPdf(bytes);
   try {
     if (pdf.numPages > limits.pages) throw new UnreadablePdf('too-many-pages', pdf.numPages);
     const list = wanted ?? Array.from({ length: pdf.numPages }, (_, i) => ({ page: i + 1, turn: 0 }));
@@ -40,7 +42,7 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
       sparse: (Wanted & { at: number })[] = [];
     for (const { page, turn } of list) {
       if (page > pdf.numPages) continue;
-      const { visible, ...read } = await readPage(pdf, page, turn, limits);
+      const { visible, ...read } = await readPage(pdf, page, turn, limits, hides);
       if (!visible) pictured.push(pages.length);
       else if (read.words.filter((w) => figure.test(w.text)).length < fewFigures) sparse.push({ page, turn, at: pages.length });
       pages.push(read);
@@ -64,7 +66,13 @@ export async function contentOfPdf(bytes: Uint8Array, limits: PdfLimits = pdfLim
 export const pagesOfPdf = async (bytes: Uint8Array, limits: PdfLimits = pdfLimits): Promise<Page[]> =>
   (await contentOfPdf(bytes, limits)).pages;
 
-async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, limits: PdfLimits): Promise<Page & { visible: boolean }> {
+async function readPage(
+  pdf: PDFDocumentProxy,
+  number: number,
+  turn: number,
+  limits: PdfLimits,
+  /** Its text may be invisible: that takes a second look. */ hides: boolean,
+): Promise<Page & { visible: boolean }> {
   const page = await pdf.getPage(number);
   const { width, height, transform: view } = page.getViewport({ scale: 1, rotation: (page.rotate + turn) % 360 });
   const content = await page.getTextContent({ includeMarkedContent: false });
@@ -78,7 +86,7 @@ async function readPage(pdf: PDFDocumentProxy, number: number, turn: number, lim
     runs.push({ text: item.str.normalize('NFKC'), x: t[4]!, y: t[5]!, width: item.width, size, font: item.fontName });
   }
   const words = wordsOf(runs),
-    visible = words.length >= fewWords && showsText(await page.getOperatorList());
+    visible = words.length >= fewWords && (!hides || showsText(await page.getOperatorList()));
   page.cleanup();
   return { number, width, height, words: visible ? words : [], visible };
 }

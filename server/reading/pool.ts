@@ -2,15 +2,13 @@ import type { Language } from '@ledgerline/core/page';
 import type { Context } from '@ledgerline/core/reading';
 import { ScanPool } from '../imaging/pool.ts';
 import type { Scanned, ScanWanted } from '../imaging/result.ts';
-import { ProcessPool } from '../processes/pool.ts';
+import { ProcessPool, type ProcessLimits } from '../processes/pool.ts';
 import type { Asked, PageSource, ReadResult, Separator, Wanting } from './result.ts';
 
-export interface ReadLimits {
-  seconds: number;
-  megabytes: number;
+export interface ReadLimits extends ProcessLimits {
   bytes: number;
 }
-export const readLimits: ReadLimits = { seconds: 30, megabytes: 768, bytes: 40 * 1024 * 1024 };
+export const readLimits: ReadLimits = { seconds: 30, megabytes: 768, young: 64, bytes: 40 * 1024 * 1024 };
 
 /** How far the pages of a document have been read as pictures. */
 export interface Progress {

@@ -87,25 +87,65 @@ async function isHeavy(bytes: Buffer, filters: string[]): Promise<boolean> {
   return false;
 }
 
-/**
- * Whether a PDF holds a stream that becomes more than any page needs, such as one deflated within another: told before anything of it is
- * decoded for good. Streams that are locked with a password are not seen; the limits of the process meet those.
- */
-export async function hasHeavyStream(file: Uint8Array): Promise<boolean> {
+/** Every stream of a file as it stands there, with the names of its filters. */
+function* streamsOf(file: Uint8Array): Generator<{ dictionary: string; filters: string[]; held: Buffer }> {
   const bytes = Buffer.from(file.buffer, file.byteOffset, file.byteLength);
   let text: string | null = null;
   const whole = () => (text ??= bytes.toString('latin1'));
   for (let at = bytes.indexOf('stream'); at >= 0; at = bytes.indexOf('stream', at + 6)) {
     if (bytes.toString('latin1', at - 3, at) === 'end') continue;
-    const filters = filtersOf(dictionaryBefore(bytes, at), whole);
-    if (filters.length === 0) continue;
+    const dictionary = dictionaryBefore(bytes, at),
+      filters = filtersOf(dictionary, whole);
     let from = at + 6;
     if (bytes[from] === 13) from++;
     if (bytes[from] === 10) from++;
     const end = bytes.indexOf('endstream', from);
     const to = end < 0 ? bytes.length : end;
-    if (await isHeavy(bytes.subarray(from, to), filters)) return true;
-    at = Math.max(at, to - 6);
+    yield { dictionary, filters, held: bytes.subarray(from, to) };
+    // Without filters it may be no stream at all: what stands in it is looked at too.
+    if (filters.length > 0) at = Math.max(at, to - 6);
+  }
+}
+
+/**
+ * Whether a PDF holds a stream that becomes more than any page needs, such as one deflated within another: told before anything of it is
+ * decoded for good. Streams that are locked with a password are not seen; the limits of the process meet those.
+ */
+export async function hasHeavyStream(file: Uint8Array): Promise<boolean> {
+  for (const { filters, held } of streamsOf(file)) if (filters.length > 0 && (await isHeavy(held, filters))) return true;
+  return false;
+}
+
+/** Filters of pictures: what they hold is no text. */
+const pictures = new Set(['DCTDecode', 'DCT', 'CCITTFaxDecode', 'CCF', 'JPXDecode', 'JBIG2Decode']);
+/** So much is looked at for text that hides; where there is more, it may hide. */
+const mostLookedAt = 24 * megabyte;
+/** What is said before the operator that sets how text shows (ISO 32000-1, 9.3.6): 3 and 7 hide it. */
+const textMode = /(\S+)\s+Tr(?=[\s(<[/%]|$)/g,
+  shown = new Set(['0', '1', '2', '4', '5', '6']);
+const hides = (text: Buffer): boolean =>
+  text.includes('Tr') && [...text.toString('latin1').matchAll(textMode)].some(([, said]) => !shown.has(said!));
+
+/**
+ * Whether a PDF may set text to be invisible, as scanners do that put what they recognised behind the picture: whatever cannot be told
+ * here may. A file that is made to deceive can print white on white as well; that is not looked for.
+ */
+export function mayHideText(file: Uint8Array): boolean {
+  const whole = Buffer.from(file.buffer, file.byteOffset, file.byteLength);
+  if (whole.includes('/Encrypt') || hides(whole)) return true;
+  let left = mostLookedAt;
+  for (const { dictionary, filters, held } of streamsOf(file)) {
+    if (filters.length === 0 || filters.some((f) => pictures.has(f))) continue;
+    // Tables of places are packed by differences, and hold no text.
+    if (filters.length > 1 || !isFlate(filters[0]!) || (/\/(DecodeParms|DP)\b/.test(dictionary) && !/\/XRef\b/.test(dictionary)))
+      return true;
+    try {
+      const own = inflateSync(held, { maxOutputLength: left });
+      left -= own.length;
+      if (hides(own)) return true;
+    } catch {
+      return true;
+    }
   }
   return false;
 }

@@ -6,7 +6,7 @@ import { makePdf } from '@ledgerline/documents/maker';
 import { Opener } from '../arrivals/opener.ts';
 import { invoiceOf } from '../testing/world.ts';
 import { ReadingPool } from './pool.ts';
-import { hasHeavyStream } from './streams.ts';
+import { hasHeavyStream, mayHideText } from './streams.ts';
 
 /** Files that become large when they are opened. */
 const pool = new ReadingPool(1),
@@ -60,6 +60,35 @@ describe('a PDF', () => {
   }, 60_000);
   it('made by the document maker never is heavy', async () => {
     for (let i = 0; i < 20; i++) expect(await hasHeavyStream(await makePdf(invoiceOf(i, { number: `U-${i}` })))).toBe(false);
+  });
+});
+
+describe('text that may be invisible', () => {
+  const page = (said: string, content: Uint8Array) =>
+    Buffer.concat([
+      Buffer.from(`%PDF-1.7\n4 0 obj\n<</Length ${content.length}${said}>>\nstream\n`),
+      content,
+      Buffer.from('\nendstream\nendobj'),
+    ]);
+  const flate = (text: string) => page('/Filter/FlateDecode', deflateSync(Buffer.from(text)));
+  it('is told by how it is set, packed or not', () => {
+    for (const seen of ['BT 0 Tr (Total) Tj ET', 'BT (3 Tring Road) Tj ET', 'BT /F1 9 Tf (x) Tj ET'])
+      for (const file of [flate(seen), page('', Buffer.from(seen))]) expect(mayHideText(file), seen).toBe(false);
+    for (const hidden of ['BT 3 Tr (Total) Tj ET', 'BT (x)Tj 7\nTr(y) Tj', 'BT 3.0 Tr (x) Tj', '0 Tr 3 Tr'])
+      for (const file of [flate(hidden), page('', Buffer.from(hidden))]) expect(mayHideText(file), hidden).toBe(true);
+  });
+  it('may be there in whatever cannot be looked into', () => {
+    expect(mayHideText(page('/Filter/LZWDecode', Buffer.from('x')))).toBe(true);
+    expect(mayHideText(page('/Filter[/ASCII85Decode/FlateDecode]', Buffer.from('x')))).toBe(true);
+    expect(mayHideText(page('/Filter/FlateDecode', deflateSync(Buffer.from('0 Tr (x) Tj')).subarray(0, 9))), 'cut short').toBe(true);
+    expect(mayHideText(page('/Filter/FlateDecode/DecodeParms<</Predictor 12>>', deflateSync(Buffer.from('x')))), 'by differences').toBe(
+      true,
+    );
+    expect(mayHideText(page('/Filter/FlateDecode', deflateSync(Buffer.alloc(30 * megabyte)))), 'too much').toBe(true);
+    expect(mayHideText(Buffer.from('%PDF-1.7 trailer <</Encrypt 5 0 R>>'))).toBe(true);
+  });
+  it('is in nothing that the document maker draws', async () => {
+    for (let i = 0; i < 20; i++) expect(mayHideText(await makePdf(invoiceOf(i, { number: `U-${i}` })))).toBe(false);
   });
 });
 

@@ -54,9 +54,9 @@ function maybe(role: Role, list: readonly Ranked[], said: Read | null): boolean 
 /** The facts of a document's head: each with its place, how sure it is, what spoke for it, and what else it might be. Dates need the terms. */
 export function readHead(layout: Layout, order: DateOrder, context: Context = {}): Omit<Head, 'issueDate' | 'dueDate'> & Later {
   const evidence = evidenceOf(layout, order, context);
-  const facts = { ...numbersOf(evidence), ...taxIdOf(evidence, context), ...namesOf(evidence) };
   const keys = [...evidence.references.map((r) => r.key), null];
   const orders = ranked(modelOf('purchaseOrder'), evidence.of.reference, keys);
+  const facts = { ...numbersOf(evidence, keys, orders), ...taxIdOf(evidence, context), ...namesOf(evidence) };
   return {
     ...facts,
     orderMissed: maybe('purchaseOrder', orders, facts.purchaseOrder),
@@ -93,8 +93,11 @@ function said(
 }
 
 /** The document's own number and that of the order: two, and not the same one. */
-function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | 'purchaseOrder'> {
-  const keys = [...references.map((r) => r.key), null];
+function numbersOf(
+  { references, of }: Evidence,
+  keys: readonly (string | null)[],
+  order: readonly Ranked[],
+): Pick<Head, 'invoiceNumber' | 'purchaseOrder'> {
   // An amount is no number, however bare the page, and a date only where words beside it say so: "nr 14/11/2026".
   const bare = (r: Ranked) => {
     const seen = of.reference[r.best]!;
@@ -105,8 +108,7 @@ function numbersOf({ references, of }: Evidence): Pick<Head, 'invoiceNumber' | '
   const numbers = (features: readonly Features[], values: readonly (string | null)[]) =>
     ranked(modelOf('invoiceNumber'), features, values).filter((r) => r.value === null || bare(r));
   const first = front < 0 ? [] : numbers([...of.reference.slice(0, front), of.reference.at(-1)!], [...keys.slice(0, front), null]);
-  const own = first[0] && first[0].value !== null && first[0].share > 0.5 ? first : numbers(of.reference, keys),
-    order = ranked(modelOf('purchaseOrder'), of.reference, keys);
+  const own = first[0] && first[0].value !== null && first[0].share > 0.5 ? first : numbers(of.reference, keys);
   let best: { share: number; own: Ranked | undefined; order: Ranked | undefined } = { share: -1, own: own[0], order: order[0] };
   for (const a of own.slice(0, 4))
     for (const b of order.slice(0, 4))

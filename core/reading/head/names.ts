@@ -56,11 +56,14 @@ const manner = ({ font, text }: Segment): string => `${font} ${text === text.toU
 
 /** Every piece of the document that may be a name: whole pieces, their parts, and two that stand under each other. */
 export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
-  const found: PrintedName[] = [];
+  const found: PrintedName[] = [],
+    texts = new Map<Segment, Set<string>>();
   const put = (at: number, segment: Segment, raw: string, part: boolean, more?: Segment) => {
     const text = nameOf(raw);
     if (text.length < 3 || text.length > 70 || !/\p{L}{2}/u.test(text)) return;
-    if (found.some((n) => n.segment === segment && n.text === text)) return;
+    const same = texts.get(segment) ?? texts.set(segment, new Set()).get(segment)!;
+    if (same.has(text)) return;
+    same.add(text);
     const words = more ? [...segment.words, ...more.words] : segment.words;
     const own = part ? words.filter((w) => text.includes(w.text.replace(/[,;:()"“”]/g, ''))) : words;
     const stacked = !more ? null : manner(segment) === manner(more) ? 'alike' : 'other';

@@ -83,7 +83,8 @@ export function references(all: Surroundings): Reference[] {
   return found;
 }
 
-const shapeOf = (key: string): string =>
+/** Digits and letters by how many stand together. */
+const shapeIn = (key: string): string =>
   key.replace(/\d+/g, (d) => (d.length > 2 ? '9' : '8')).replace(/\p{L}+/gu, (l) => (l.length > 3 ? 'B' : 'A'));
 
 /** Countries whose tax numbers have letters where nothing else has, or an own sign. */
@@ -92,6 +93,8 @@ const telling = new Set(['in', 'jp', 'ch', 'ca', 'directive']);
 /** Evidence for each reference of a document, for every role alike. */
 export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Reference[]): Features[] {
   const labels = new Labelled(layout);
+  const known = new Map<string, string>();
+  const shapeOf = (key: string): string => known.get(key) ?? known.set(key, shapeIn(key)).get(key)!;
   const times = new Map<string, number>(),
     shapes = new Map<string, number>(),
     pages = new Map<string, Set<number>>();

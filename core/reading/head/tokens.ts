@@ -36,9 +36,14 @@ export const tokenRows = (layout: Layout): TokenRow[] => layout.rows.map((row) =
 
 /** The median height of a document's text, in points. */
 export function bodySize(layout: Layout): number {
-  const sizes = layout.pages.flatMap((p) => p.words.map((w) => w.size)).sort((a, b) => a - b);
-  return sizes[sizes.length >> 1] ?? 10;
+  let size = bodySizes.get(layout);
+  if (size === undefined) {
+    const sizes = Float64Array.from(layout.pages.flatMap((p) => p.words.map((w) => w.size))).sort();
+    bodySizes.set(layout, (size = sizes[sizes.length >> 1] ?? 10));
+  }
+  return size;
 }
+const bodySizes = new WeakMap<Layout, number>();
 
 /** Where tokens of a row stand. */
 export function markOf({ row }: TokenRow, tokens: readonly Token[]): Mark {

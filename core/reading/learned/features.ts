@@ -14,7 +14,7 @@ function bucketOf(name: string): number {
 /** Something that is seen, by its names and how strong each is: a single one, or a word with its runs of letters. What it says to a model is added up once. */
 export class Sign {
   readonly at: number[];
-  /** By number of the model. */ readonly sums: number[] = [];
+  /** What it says to each model of a panel, by the panel's number. */ readonly said: Float64Array[] = [];
 
   constructor(
     readonly names: readonly string[],
@@ -24,18 +24,27 @@ export class Sign {
   }
 }
 
+/** Models that are asked about the same things. */
+export interface Panel {
+  readonly number: number;
+  readonly width: number;
+  /** What a sign says to each of them. */ hear(sign: Sign): Float64Array;
+}
+
 /** The same is seen in the same places over and over: each sign is made once. Bounded, since words come from outside. */
 class Known<Key> {
   private readonly signs = new Map<Key, Sign | null>();
 
   constructor(private readonly most = 50_000) {}
 
-  get(key: Key, make: (key: Key) => Sign | null): Sign | null {
-    let sign = this.signs.get(key);
-    if (sign === undefined) {
-      if (this.signs.size >= this.most) this.signs.clear();
-      this.signs.set(key, (sign = make(key)));
-    }
+  /** Undefined for one that was not made yet; null for one that is known to be none. */
+  get(key: Key): Sign | null | undefined {
+    return this.signs.get(key);
+  }
+
+  keep<S extends Sign | null>(key: Key, sign: S): S {
+    if (this.signs.size >= this.most) this.signs.clear();
+    this.signs.set(key, sign);
     return sign;
   }
 }
@@ -70,33 +79,51 @@ function carriedSign(from: string, sign: Sign, which: (name: string) => boolean)
   );
 }
 
-/** What speaks for or against something, by name, each as strong as its value. */
+const none: never[] = [];
+
+/**
+ * What speaks for or against something, each as strong as its value: by name, or for a panel, to whose models it is added up at once,
+ * and the names are not kept.
+ */
 export class Features {
-  readonly signs: Sign[] = [];
-  readonly values: number[] = [];
+  readonly signs: Sign[];
+  readonly values: number[];
+  /** What all of it says to each model of the panel. */ readonly sums: Float64Array | null;
+
+  constructor(readonly panel: Panel | null = null) {
+    this.signs = panel ? none : [];
+    this.values = panel ? none : [];
+    this.sums = panel && new Float64Array(panel.width);
+  }
 
   private put(sign: Sign, value: number): void {
-    this.signs.push(sign);
-    this.values.push(value);
+    const { panel, sums } = this;
+    if (!panel) {
+      this.signs.push(sign);
+      this.values.push(value);
+      return;
+    }
+    const said = sign.said[panel.number] ?? panel.hear(sign);
+    for (let t = 0; t < said.length; t++) sums![t]! += said[t]! * value;
   }
 
   add(name: string, value = 1): void {
-    this.put(
-      single.get(name, (own) => new Sign([own], [1]))!,
-      value,
-    );
+    this.put(single.get(name) ?? single.keep(name, new Sign([name], [1])), value);
   }
 
   /** As `add`, for a name that ends with a number or one of few words: found without putting the name together. */
   of(name: string, which: number | string): void {
-    this.put(
-      by(numbered, name).get(which, (own) => new Sign([`${name}${own}`], [1]))!,
-      1,
-    );
+    const known = by(numbered, name);
+    this.put(known.get(which) ?? known.keep(which, new Sign([`${name}${which}`], [1])), 1);
   }
 
-  /** All that another has. */
+  /** All that another has: one with names, or one for the same panel. */
   take(other: Features): void {
+    if (other.sums) {
+      if (this.panel !== other.panel) throw new Error('What is added up for one panel says nothing to another.');
+      for (let t = 0; t < other.sums.length; t++) this.sums![t]! += other.sums[t]!;
+      return;
+    }
     for (let i = 0; i < other.signs.length; i++) this.put(other.signs[i]!, other.values[i]!);
   }
 
@@ -104,18 +131,18 @@ export class Features {
   carry(from: string, other: Features, which: (name: string) => boolean, share: number): void {
     const known = by(carried, from);
     for (let i = 0; i < other.signs.length; i++) {
-      const sign = known.get(other.signs[i]!, (own) => carriedSign(from, own, which));
+      const own = other.signs[i]!;
+      let sign = known.get(own);
+      if (sign === undefined) sign = known.keep(own, carriedSign(from, own, which));
       if (sign) this.put(sign, other.values[i]! * share);
     }
   }
 
   /** A word, by itself and by its runs of letters: words that are alike weigh alike. */
   word(where: string, word: string, value = 1): void {
-    if (word)
-      this.put(
-        by(words, where).get(word, (own) => signOf(where, own))!,
-        value,
-      );
+    if (!word) return;
+    const known = by(words, where);
+    this.put(known.get(word) ?? known.keep(word, signOf(where, word)), value);
   }
 
   has(name: string): boolean {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { buckets, Features, plainWord } from './features.ts';
 import { denseShares } from './dense.ts';
-import { reasonsOf, scoreOf, sharesOf, unpack } from './model.ts';
+import { panelOf, reasonsOf, scoreOf, scoresOf, sharesOf, unpack } from './model.ts';
 
 const bytes = (of: Record<number, number>): string => {
   const all = new Int8Array(buckets);
@@ -19,6 +19,35 @@ describe('what was learned', () => {
     f.add('page 1');
     const model = unpack({ step: 0.5, bytes: bytes({ [at(f, 'left=number')]: 3, [at(f, 'page 1')]: -4 }) });
     expect(scoreOf(model, f)).toBeCloseTo(0.5 * (2 * 3 - 4));
+  });
+  it('adds up for models that are asked together what each hears alone, by name or at once', () => {
+    const names = ['a', 'b', 'c', 'd'];
+    const all = new Features();
+    for (const name of names) all.add(name);
+    const weigh = fc.array(fc.integer({ min: -128, max: 127 }), { minLength: 4, maxLength: 4 });
+    fc.assert(
+      fc.property(
+        fc.array(weigh, { minLength: 1, maxLength: 5 }),
+        fc.array(fc.tuple(fc.constantFrom(...names), fc.integer({ min: -3, max: 3 }))),
+        (of, said) => {
+          const models = of.map((w) => unpack({ step: 0.25, bytes: bytes(Object.fromEntries(w.map((v, i) => [at(all, names[i]!), v]))) }));
+          const panel = panelOf(models);
+          const [named, part, sums] = [new Features(), new Features(panel), new Features(panel)];
+          for (const [i, [name, value]] of said.entries()) {
+            named.add(name, value);
+            (i % 2 ? part : sums).add(name, value);
+          }
+          sums.take(part);
+          const alone = models.map((model) => scoreOf(model, named));
+          for (const scores of [scoresOf(panel, named), scoresOf(panel, sums)])
+            for (const [t, score] of alone.entries()) expect(scores[t]!).toBeCloseTo(score);
+        },
+      ),
+    );
+  });
+  it('what is added up for one panel is never taken for another', () => {
+    const model = unpack({ step: 1, bytes: bytes({}) });
+    expect(() => new Features(panelOf([model])).take(new Features(panelOf([model, model])))).toThrow('another');
   });
   it('names what spoke most for it, and nothing that spoke against it', () => {
     const f = new Features();

@@ -1,4 +1,4 @@
-import { buckets, type Features } from './features.ts';
+import { buckets, Features, type Panel, type Sign } from './features.ts';
 
 /** Learned weights of a feature's bucket: what they mean together is in a unit of `step`. */
 export interface Model {
@@ -19,33 +19,59 @@ export function unpack({ step, bytes }: Packed): Model {
   return { step, weights };
 }
 
-const numbers = new WeakMap<Model, number>();
-let count = 0;
-/** Models are numbered as they come, so that a sign finds what it says to each. */
-function numberOf(model: Model): number {
-  let number = numbers.get(model);
-  if (number === undefined) numbers.set(model, (number = count++));
-  return number;
+/** Weights of several models side by side, so that a sign is looked up once for all of them. */
+class Models implements Panel {
+  readonly width: number;
+
+  constructor(
+    readonly number: number,
+    private readonly models: readonly Model[],
+  ) {
+    this.width = models.length;
+  }
+
+  hear(sign: Sign): Float64Array {
+    const { at, strengths, said } = sign;
+    const own = Float64Array.from(this.models, ({ step, weights }) => {
+      let sum = 0;
+      for (let k = 0; k < at.length; k++) sum += weights[at[k]!]! * strengths[k]!;
+      return sum * step;
+    });
+    // Without holes an array is quick.
+    while (said.length < this.number) said.push(undefined as unknown as Float64Array);
+    said[this.number] = own;
+    return own;
+  }
 }
 
-/** How much all that is seen speaks for it. */
-export function scoreOf(model: Model, { signs, values }: Features): number {
-  const number = numberOf(model),
-    { step, weights } = model;
+const panels = new WeakMap<readonly Model[], Panel>();
+let count = 0;
+/** The panel of models that are asked together; made once for a list. */
+export function panelOf(models: readonly Model[]): Panel {
+  let panel = panels.get(models);
+  if (!panel) panels.set(models, (panel = new Models(count++, models)));
+  return panel;
+}
+
+/** How much all that is seen speaks for what each model of a panel stands for. */
+export function scoresOf(panel: Panel, features: Features): Float64Array {
+  if (features.sums && features.panel === panel) return features.sums;
+  const all = new Features(panel);
+  all.take(features);
+  return all.sums!;
+}
+
+const alone = new WeakMap<Model, readonly Model[]>();
+/** How much all that is seen speaks for what one model stands for. */
+export function scoreOf(model: Model, features: Features): number {
+  let list = alone.get(model);
+  if (!list) alone.set(model, (list = [model]));
+  const panel = panelOf(list),
+    { signs, values } = features;
+  if (features.sums) return scoresOf(panel, features)[0]!;
   let sum = 0;
-  for (let i = 0; i < signs.length; i++) {
-    const { sums, at, strengths } = signs[i]!;
-    let own = sums[number];
-    if (own === undefined) {
-      own = 0;
-      for (let k = 0; k < at.length; k++) own += weights[at[k]!]! * strengths[k]!;
-      // Without holes an array is quick.
-      while (sums.length < number) sums.push(undefined as unknown as number);
-      sums[number] = own;
-    }
-    sum += own * values[i]!;
-  }
-  return sum * step;
+  for (let i = 0; i < signs.length; i++) sum += (signs[i]!.said[panel.number] ?? panel.hear(signs[i]!))[0]! * values[i]!;
+  return sum;
 }
 
 /** What speaks most for it, in the names of features, strongest first. */

@@ -41,15 +41,23 @@ function shareList<Tag extends string>(tags: readonly Tag[], logs: LogShares<Tag
 
 /** Numbers one after another. */
 class Numbers {
-  readonly list: number[] = [];
+  private readonly room = new Float64Array(128);
+  private n = 0;
+
   put(...numbers: number[]): void {
-    this.list.push(...numbers);
+    for (let i = 0; i < numbers.length; i++) this.room[this.n++] = numbers[i]!;
   }
   all(numbers: ArrayLike<number>): void {
-    for (let i = 0; i < numbers.length; i++) this.list.push(numbers[i]!);
+    for (let i = 0; i < numbers.length; i++) this.room[this.n++] = numbers[i]!;
   }
   flag(...flags: boolean[]): void {
-    for (const flag of flags) this.list.push(flag ? 1 : 0);
+    for (let i = 0; i < flags.length; i++) this.room[this.n++] = flags[i] ? 1 : 0;
+  }
+  /** All that were put since the last time. */
+  take(): Float64Array {
+    const taken = this.room.slice(0, this.n);
+    this.n = 0;
+    return taken;
   }
 }
 
@@ -78,7 +86,7 @@ function rhythm(rows: readonly PrintedRow[], shares: readonly Float64Array[]): {
 }
 
 /** Each row's own shares with those of the rows round it and of all that look like it: one of a table is like the others. */
-export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares<RowTag>[], whole: boolean): number[][] {
+export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares<RowTag>[], whole: boolean): Float64Array[] {
   const width = rowTags.length;
   const shares = logs.map((l) => shareList(rowTags, l));
   const keys = rows.map(({ row, items }) => {
@@ -96,8 +104,8 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
   const means = [0, 1, 2].map(() => new Mean(width));
   for (const [i, own] of keys.entries()) for (const [k, key] of own.entries()) means[k]!.add(key, shares[i]!);
   const { above, of: rhythmOf } = rhythm(rows, shares);
+  const x = new Numbers();
   return rows.map(({ row, items }, i) => {
-    const x = new Numbers();
     for (const tag of rowTags) x.put(own(logs[i]![tag]));
     for (const [k, key] of keys[i]!.entries()) {
       const { mean, n } = means[k]!.others(key, shares[i]!);
@@ -152,12 +160,12 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
       x.flag(Math.abs(top.x - row.x) < 3, Math.abs(longest.x - row.x) < 3, longest.words[0]!.font === row.words[0]!.font);
       x.put((i - at) / 6, Math.min(2, row.words[0]!.size / longest.size) / 2, rhythmOf(i));
     }
-    return x.list;
+    return x.take();
   });
 }
 
 /** Each item's own shares with those of its column in other lines, of those beside it, and of what else its line has. */
-export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<ItemTag>[]): number[][] {
+export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<ItemTag>[]): Float64Array[] {
   const width = itemTags.length;
   const shares = logs.map((l) => shareList(itemTags, l));
   const columns = new Mean(width);
@@ -168,8 +176,8 @@ export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<
   }
   const description = itemTags.indexOf('description');
   const nothing = new Float64Array(width);
+  const x = new Numbers();
   return seen.map((s, i) => {
-    const x = new Numbers();
     for (const tag of itemTags) x.put(own(logs[i]![tag]));
     const { mean, n } = columns.others(s.column, shares[i]!);
     x.all(mean);
@@ -202,6 +210,6 @@ export function itemContext(seen: readonly SeenItem[], logs: readonly LogShares<
       figure?.unit !== '' && figure !== null,
     );
     x.put(Math.min(1, line.length / 20), figure ? Math.min(1, Math.log10(1 + Math.abs(Number(figure.value))) / 6) : 0);
-    return x.list;
+    return x.take();
   });
 }

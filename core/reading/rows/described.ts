@@ -6,7 +6,7 @@ import { bullet } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
 
 /** An item of a line with how sure it is what it is. */
-export type Weighed = SeenItem & { shares: LogShares<ItemTag> };
+export type Weighed = SeenItem & { shares: LogShares<ItemTag>; /** What it looks like most. */ best: ItemTag };
 
 /** In points. */
 const columnSlack = 1.5;
@@ -47,73 +47,80 @@ const loose = 1.8,
 /** How much a word looks more like a description than like anything else; none that is something else already. */
 function gainOf(w: Weighed): number {
   if (isCurrency(w.item.text)) return -Infinity;
-  const rest = Math.max(...itemTags.filter((t) => t !== 'description').map((t) => w.shares[t]));
+  let rest = -Infinity;
+  for (const tag of itemTags) if (tag !== 'description' && w.shares[tag] > rest) rest = w.shares[tag];
   return Math.max(-4, Math.min(4, w.shares.description - rest));
 }
 
+/** A piece of a line's rows that stands in one column. */
+export interface LinePiece {
+  /** The same for pieces of other lines in the same column and row. */ key: string;
+  /** Which of the line's rows it stands in: 0 is its own. */ row: number;
+  words: Weighed[];
+  /** How much each word looks like a description. */ gains: number[];
+  /** How much all of it does. */ gain: number;
+}
+
 /** Pieces of a line's rows, cut where columns begin. */
-function piecesOf(items: readonly Weighed[], starts: readonly number[]): { key: string; words: Weighed[] }[] {
-  const pieces = new Map<string, { key: string; words: Weighed[] }>();
+export function piecesOf(items: readonly Weighed[], starts: readonly number[]): LinePiece[] {
+  const pieces: { at: number; column: number; words: Weighed[] }[] = [];
   for (const w of items) {
     const column = starts.findLast((x) => x <= w.item.x + columnSlack && x > w.item.left + columnSlack) ?? w.item.left;
-    const id = `${w.at} ${column}`;
-    (pieces.get(id) ?? pieces.set(id, { key: `${Math.round(column / 4)} ${w.at - w.first}`, words: [] }).get(id)!).words.push(w);
+    const own = pieces.find((p) => p.at === w.at && p.column === column);
+    if (own) own.words.push(w);
+    else pieces.push({ at: w.at, column, words: [w] });
   }
-  return [...pieces.values()];
+  return pieces.map(({ at, column, words }) => {
+    const row = at - words[0]!.first,
+      gains = words.map(gainOf);
+    return { key: `${Math.round(column / 4)} ${row}`, row, words, gains, gain: gainOfPiece(words, gains) };
+  });
 }
 
 /** How much the words of a piece look like a description; a date is none, nor is what has no word. */
-function gainOfPiece(words: readonly Weighed[]): number {
-  if (!words.some((w) => /\p{L}{2}/u.test(w.item.text))) return -4;
-  if (words.every((w) => w.features.has('date') || w.features.has('in a date'))) return -4;
-  const gains = words.map(gainOf).filter(Number.isFinite);
-  return gains.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(gains.length));
+function gainOfPiece(words: readonly Weighed[], gains: readonly number[]): number {
+  if (!words.some((w) => /\p{L}{2}/u.test(w.item.text)) || words.every((w) => w.dated)) return -4;
+  const some = gains.filter(Number.isFinite);
+  return some.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(some.length));
 }
 
 /**
  * The columns that say what lines are, one for the lines' own rows and one for each row over and under them where several lines have
  * one: by what their words look like in all lines together.
  */
-export function describingColumns(own: readonly Weighed[][], starts: readonly number[]): ReadonlySet<string> {
-  const sums = new Map<string, { gain: number; lines: number }>();
-  for (const items of own)
-    for (const { key, words } of piecesOf(items, starts)) {
-      const one = sums.get(key) ?? sums.set(key, { gain: 0, lines: 0 }).get(key)!;
-      one.gain += Math.max(0, gainOfPiece(words));
+export function describingColumns(own: readonly LinePiece[][]): ReadonlySet<string> {
+  const sums = new Map<string, { gain: number; lines: number; row: number }>();
+  for (const pieces of own)
+    for (const { key, row, gain } of pieces) {
+      const one = sums.get(key) ?? sums.set(key, { gain: 0, lines: 0, row }).get(key)!;
+      one.gain += Math.max(0, gain);
       one.lines++;
     }
-  const best = new Map<string, string>();
-  for (const [key, { gain, lines }] of sums) {
-    const row = rowOf(key),
-      rival = best.get(row);
-    if (gain > 0 && (row === '0' || lines > 1) && (!rival || gain > sums.get(rival)!.gain)) best.set(row, key);
+  const best = new Map<number, string>();
+  for (const [key, { gain, lines, row }] of sums) {
+    const rival = best.get(row);
+    if (gain > 0 && (row === 0 || lines > 1) && (!rival || gain > sums.get(rival)!.gain)) best.set(row, key);
   }
   return new Set(best.values());
 }
 
-/** Which of a line's rows the key of a piece speaks of: 0 is its own. */
-const rowOf = (key: string): string => key.split(' ')[1]!;
-
 /** The words of a line's description: of the piece in the describing column, and of those in its other rows, the run that looks like it most; the likeliest piece where none does. */
 export function describedBy(
-  items: readonly Weighed[],
+  pieces: readonly LinePiece[],
   taken: ReadonlySet<Weighed | null>,
-  starts: readonly number[],
   columns: ReadonlySet<string>,
   cut = loose,
 ): Weighed[] {
   const found: Weighed[] = [];
   let fallback: { run: Weighed[]; score: number } | null = null;
-  const pieces = piecesOf(items, starts);
-  const inColumn = new Set(pieces.flatMap((p) => (columns.has(p.key) ? [rowOf(p.key)] : [])));
+  const inColumn = new Set(pieces.flatMap((p) => (columns.has(p.key) ? [p.row] : [])));
   // Where what stands in its column says nothing, a line is of another table.
-  const says = (words: readonly Weighed[]) => gainOfPiece(words) > 0;
-  const spoken = new Set(pieces.flatMap((p) => (columns.has(p.key) && says(p.words) ? [rowOf(p.key)] : [])));
+  const spoken = new Set(pieces.flatMap((p) => (columns.has(p.key) && p.gain > 0 ? [p.row] : [])));
   const beside = new Map<number, { run: Weighed[]; score: number }>();
-  for (const { key, words: piece } of pieces) {
+  for (const { key, row, words: piece, gains: alone, gain } of pieces) {
     // Words of two columns side by side are not one description.
-    if (inColumn.has(rowOf(key)) && !columns.has(key) && !(says(piece) && !spoken.has(rowOf(key)))) continue;
-    const gains = piece.map((w) => (taken.has(w) || (w === piece[0] && bullet.test(w.item.text)) ? -Infinity : gainOf(w)));
+    if (inColumn.has(row) && !columns.has(key) && !(gain > 0 && !spoken.has(row))) continue;
+    const gains = piece.map((w, i) => (taken.has(w) || (i === 0 && bullet.test(w.item.text)) ? -Infinity : alone[i]!));
     let best: { from: number; to: number; score: number } | null = null;
     for (let from = 0; from < piece.length; from++) {
       let sum = from > 0 && Number.isFinite(gains[from - 1]!) ? -cut : 0;
@@ -138,14 +145,17 @@ export function describedBy(
 }
 
 /** What it costs to cut a piece of these lines: where most are taken whole, words that look strange are part of theirs too. */
-export function cutIn(own: readonly Weighed[][], taken: (line: number) => ReadonlySet<Weighed | null>, starts: readonly number[]): number {
-  const columns = describingColumns(own, starts);
+export function cutIn(
+  own: readonly LinePiece[][],
+  taken: (line: number) => ReadonlySet<Weighed | null>,
+  columns: ReadonlySet<string>,
+): number {
   let whole = 0,
     all = 0;
-  for (const [line, items] of own.entries()) {
-    const found = new Set(describedBy(items, taken(line), starts, columns));
-    for (const { key, words } of piecesOf(items, starts)) {
-      if (!columns.has(key) || rowOf(key) !== '0' || !words.some((w) => found.has(w))) continue;
+  for (const [line, pieces] of own.entries()) {
+    const found = new Set(describedBy(pieces, taken(line), columns));
+    for (const { key, row, words } of pieces) {
+      if (!columns.has(key) || row !== 0 || !words.some((w) => found.has(w))) continue;
       all++;
       if (words.every((w) => found.has(w))) whole++;
     }
@@ -167,7 +177,7 @@ export function openedAbove(described: Weighed[], items: readonly Weighed[]): We
 export function labelsIn(own: readonly Weighed[][]): Set<string> {
   const times = new Map<string, number>();
   for (const items of own)
-    for (const text of new Set(items.flatMap((w) => (/\p{L}.*:$/u.test(w.item.text) ? [w.item.text] : []))))
+    for (const text of new Set(items.flatMap((w) => (w.item.text.endsWith(':') && /\p{L}/u.test(w.item.text) ? [w.item.text] : []))))
       times.set(text, (times.get(text) ?? 0) + 1);
   return new Set([...times].filter(([, n]) => n > 1 && n >= 0.7 * own.length).map(([text]) => text));
 }

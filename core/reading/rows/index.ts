@@ -7,6 +7,8 @@ import { rowsInContext, type LogShares } from './models.ts';
 import { printedRows, type PrintedRow } from './printed.ts';
 import { countsWhole, rowFeatures } from './rowfeatures.ts';
 import { costOf, edgesOf, innerEdge, likeliest, marginOf, sets } from './sets.ts';
+import { panelOf } from '../learned/model.ts';
+import { learned } from '../learned/weights.ts';
 import type { RowTag } from './tags.ts';
 
 /** One way to read the lines of a document. */
@@ -28,7 +30,7 @@ export class RowsSeen {
 
   constructor(readonly layout: Layout) {
     this.rows = printedRows(layout);
-    this.shares = rowsInContext(this.rows, rowFeatures(layout, this.rows), countsWhole(this.rows));
+    this.shares = rowsInContext(this.rows, rowFeatures(layout, this.rows, panelOf(learned().row)), countsWhole(this.rows));
   }
 
   /** How unlikely it is that just these rows are lines: 0 for those that look like it, less the more has to be thought otherwise. */

@@ -1,22 +1,27 @@
 import { findDates } from '../../dates/index.ts';
 import type { Segment, Word } from '../../page/index.ts';
-import { Features, plainWord } from '../learned/features.ts';
+import { Features, plainWord, type Panel } from '../learned/features.ts';
 import type { Item, PrintedRow } from './printed.ts';
 import { moneyLike } from './rowfeatures.ts';
 
-const dates = new WeakMap<Segment, Set<Word>>();
-/** Words of a piece that are part of a date, the name of its day with it: "Sat 17 Oct 2026". */
-function dated(segment: Segment): Set<Word> {
-  let found = dates.get(segment);
-  if (found) return found;
-  dates.set(segment, (found = new Set()));
+interface PieceSeen {
+  /** Words of it that are part of a date, the name of its day with it: "Sat 17 Oct 2026". */ dated: Set<Word>;
+  /** It has two words or more. */ worded: boolean;
+}
+const pieces = new WeakMap<Segment, PieceSeen>();
+/** What is seen of a piece of a row, once for all that stands in it. */
+function pieceOf(segment: Segment): PieceSeen {
+  let seen = pieces.get(segment);
+  if (seen) return seen;
+  const found = new Set<Word>();
+  pieces.set(segment, (seen = { dated: found, worded: segment.words.filter((w) => /\p{L}{3}/u.test(w.text)).length >= 2 }));
   const hits = findDates(segment.text);
   let at = 0;
   for (const word of segment.words) {
     if (hits.some((h) => at < h.index + h.length && at + word.text.length > h.index)) found.add(word);
     at += word.text.length + 1;
   }
-  return found;
+  return seen;
 }
 
 const ofFigures = Array.from({ length: 8 }, (_, n) => `of figures ${n} from right `);
@@ -51,8 +56,14 @@ function wordAlone(f: Features, { text }: Item): void {
 }
 
 /** What is seen of a figure or word whatever the lines are: how it is written, its piece of the row and what stands beside it. */
-export function itemAlone({ row, items }: PrintedRow, item: Item, width: number, whole: boolean): Features {
-  const f = new Features();
+export function itemAlone(
+  { row, items }: PrintedRow,
+  item: Item,
+  width: number,
+  whole: boolean,
+  panel: Panel | null,
+): { alone: Features; dated: boolean; under: Map<string, Features> } {
+  const f = new Features(panel);
   const kind = item.figure ? 'fig' : 'word';
   f.add(kind);
   if (item.figure) {
@@ -65,15 +76,14 @@ export function itemAlone({ row, items }: PrintedRow, item: Item, width: number,
     figureAlone(f, item, whole);
   } else wordAlone(f, item);
   const segment = row.segments.find((s) => s.words.includes(item.words[0]!));
-  if (findDates(item.text).length > 0) f.add('date');
-  else if (segment && dated(segment).has(item.words[0]!)) f.add('in a date');
+  const date = findDates(item.text).length > 0 ? 'date' : segment && pieceOf(segment).dated.has(item.words[0]!) ? 'in a date' : null;
+  if (date) f.add(date);
   f.of(item.figure ? 'fig x' : 'word x', Math.floor((item.x / width) * 10));
   f.of(item.figure ? 'fig of ' : 'word of ', Math.min(6, segment?.words.length ?? 1));
   if (segment && segment.words[0] === item.words[0]) f.add(item.figure ? 'fig begins its piece' : 'word begins its piece');
   if (segment && segment.words.at(-1) === item.words.at(-1)) f.add(item.figure ? 'fig ends its piece' : 'word ends its piece');
   f.of(item.figure ? 'fig piece ' : 'word piece ', Math.min(6, row.segments.indexOf(segment!)));
-  if (segment && segment.words.filter((w) => /\p{L}{3}/u.test(w.text)).length >= 2)
-    f.add(item.figure ? 'fig among words' : 'word among words');
+  if (segment && pieceOf(segment).worded) f.add(item.figure ? 'fig among words' : 'word among words');
   const me = items.indexOf(item);
   if (me === 0) f.add(item.figure ? 'fig begins the row' : 'word begins the row');
   if (me === items.length - 1) f.add(item.figure ? 'fig ends the row' : 'word ends the row');
@@ -87,5 +97,5 @@ export function itemAlone({ row, items }: PrintedRow, item: Item, width: number,
     if (other.figure) f.add(`${name} a figure${joined ? ' joined' : ''}${other.figure.percent ? ' percent' : ''}`);
     else f.word(`${name}${joined ? '' : ' far'}`, plainWord(other.text), 0.7);
   }
-  return f;
+  return { alone: f, dated: date !== null, under: new Map() };
 }

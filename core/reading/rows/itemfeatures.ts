@@ -1,6 +1,7 @@
 import type { Layout } from '../layout.ts';
-import { Features, plainWord } from '../learned/features.ts';
+import { Features, plainWord, type Panel } from '../learned/features.ts';
 import { speaks } from '../head/around.ts';
+import { bodySize } from '../head/tokens.ts';
 import type { Item, PrintedRow } from './printed.ts';
 import { itemAlone } from './itemalone.ts';
 import { countsWhole } from './rowfeatures.ts';
@@ -20,14 +21,34 @@ export interface SeenItem {
   /** Items of other lines that stand in the same column have the same key. */ column: string;
   /** A factor of other figures of its line. */ makes: boolean;
   /** The product of others. */ made: boolean;
+  /** A date, or part of one. */ dated: boolean;
   /** Rows over the lines of its page that may head them, the nearest first. */ heads: readonly PrintedRow[];
 }
+
+const notLetters = /\P{L}/gu;
 
 /** Items by their line, in one go. */
 export function byLine<I extends { line: number }>(items: readonly I[], lines: number): I[][] {
   const own = Array.from({ length: lines }, (): I[] => []);
   for (const item of items) own[item.line]!.push(item);
   return own;
+}
+
+/** In how many lines something stands, as they come one after another. */
+class LinesOf<Key> {
+  private readonly by = new Map<Key, { last: number; lines: number }>();
+
+  add(key: Key, line: number): void {
+    const one = this.by.get(key);
+    if (!one) this.by.set(key, { last: line, lines: 1 });
+    else if (one.last !== line) {
+      one.last = line;
+      one.lines++;
+    }
+  }
+  count(key: Key): number {
+    return this.by.get(key)?.lines ?? 1;
+  }
 }
 
 const near = (a: number, b: number, by: number): boolean => Math.abs(a - b) <= by;
@@ -53,7 +74,7 @@ function headings(rows: readonly PrintedRow[], lines: readonly LineRows[], body:
 }
 
 /** What was seen of items: by themselves, and under headings by the headings' rows. */
-export type ItemsKnown = Map<Item, { alone: Features; under: Map<string, Features> }>;
+export type ItemsKnown = Map<Item, { alone: Features; dated: boolean; under: Map<string, Features> }>;
 
 /** What is seen of every figure and word of the lines' rows. */
 export function itemFeatures(
@@ -61,23 +82,25 @@ export function itemFeatures(
   rows: readonly PrintedRow[],
   lines: readonly LineRows[],
   /** What was seen of items before, for other ways to read the same document's lines. */ known: ItemsKnown = new Map(),
+  /** For whom it is seen; by name without. */ panel: Panel | null = null,
 ): SeenItem[] {
   const whole = countsWhole(rows);
-  const sizes = layout.pages.flatMap((p) => p.words.map((w) => w.size)).sort((a, b) => a - b);
-  const body = sizes[sizes.length >> 1] ?? 10;
-  const heads = headings(rows, lines, body);
+  const heads = headings(rows, lines, bodySize(layout));
   const all = lines.flatMap(({ row, parts }, line) =>
     [row, ...parts].sort((a, b) => a - b).flatMap((at) => rows[at]!.items.map((item) => ({ item, at, line }))),
   );
   const own = byLine(all, lines.length);
   // How many lines have a figure on this right edge, a piece on this left edge.
   const edgeOf = (x: number) => Math.round(x / 4);
-  const edges = new Map<string, Set<number>>();
-  const put = (key: string, line: number) => (edges.get(key) ?? edges.set(key, new Set()).get(key)!).add(line);
+  const edges = new LinesOf<number>(),
+    same = new LinesOf<string>();
   const shift = (at: number, line: number) => at - lines[line]!.row;
+  const edgeKey = ({ figure, end, left }: Item, off: number) => (edgeOf(figure ? end : left) * 1024 + off) * 2 + (figure ? 1 : 0);
+  const textKey = ({ text, left }: Item) => `${text} ${edgeOf(left)}`;
   for (const { item, at, line } of all) {
-    for (const d of [-1, 0, 1]) put(`${item.figure ? 'f' : 'w'}${edgeOf(item.figure ? item.end : item.left) + d} ${shift(at, line)}`, line);
-    put(`t${item.text} ${edgeOf(item.left)}`, line);
+    const key = edgeKey(item, shift(at, line));
+    for (let d = -1; d <= 1; d++) edges.add(key + d * 2048, line);
+    if (!item.figure) same.add(textKey(item), line);
   }
   // Columns of words, by how much they say: a description is the longest and seldom the same twice.
   const texts = new Map<string, { letters: number; of: Set<string>; times: number }>();
@@ -88,23 +111,29 @@ export function itemFeatures(
         if (!/\p{L}{2}/u.test(segment.text)) continue;
         const key = textColumn(segment.x, at - row);
         const one = texts.get(key) ?? texts.set(key, { letters: 0, of: new Set(), times: 0 }).get(key)!;
-        one.letters += segment.text.replace(/\P{L}/gu, '').length;
+        one.letters += segment.text.replace(notLetters, '').length;
         one.of.add(segment.text);
         one.times++;
       }
   // Lines with the same words: what is the same in them all is their price, what differs their quantity.
-  const wordsOf = lines.map(
-    ({ row }) =>
-      [...rows[row]!.row.segments].sort((a, b) => b.text.replace(/\P{L}/gu, '').length - a.text.replace(/\P{L}/gu, '').length)[0]?.text ??
-      '',
-  );
+  const wordsOf = lines.map(({ row }) => {
+    let words = '',
+      most = -1;
+    for (const { text } of rows[row]!.row.segments) {
+      const letters = text.replace(notLetters, '').length;
+      if (letters > most) [words, most] = [text, letters];
+    }
+    return words;
+  });
   const alike = new Map<string, Set<string>>();
   const times = new Map<string, number>();
   for (const words of wordsOf) times.set(words, (times.get(words) ?? 0) + 1);
   const alikeKey = (item: Item, line: number) => `${wordsOf[line]} ${edgeOf(item.end)}`;
   for (const { item, line } of all)
-    if (item.figure && times.get(wordsOf[line]!)! > 1)
-      (alike.get(alikeKey(item, line)) ?? alike.set(alikeKey(item, line), new Set()).get(alikeKey(item, line))!).add(item.figure.value);
+    if (item.figure && times.get(wordsOf[line]!)! > 1) {
+      const key = alikeKey(item, line);
+      (alike.get(key) ?? alike.set(key, new Set()).get(key)!).add(item.figure.value);
+    }
   // How the figures of a column are written: weights have three decimals, prices two.
   const written = new Map<string, Set<number>>();
   for (const { item, at, line } of all)
@@ -116,20 +145,20 @@ export function itemFeatures(
   const multiplied = products(own);
   const codes = codeColumns(all, lines);
   return all.map(({ item, at, line }) => {
-    const f = new Features();
+    const f = new Features(panel);
     const { row, items } = rows[at]!;
     const off = shift(at, line);
     let seen = known.get(item);
     if (!seen) {
       const page = layout.pages.find((p) => p.number === row.page)!;
-      known.set(item, (seen = { alone: itemAlone(rows[at]!, item, page.width, whole), under: new Map() }));
+      known.set(item, (seen = itemAlone(rows[at]!, item, page.width, whole, panel)));
     }
     f.take(seen.alone);
     f.of('row ', Math.max(-3, Math.min(3, off)));
     const figure = item.figure,
       product = multiplied.get(item);
     const kind = figure ? 'fig' : 'word';
-    const share = (edges.get(`${figure ? 'f' : 'w'}${edgeOf(figure ? item.end : item.left)} ${off}`)?.size ?? 1) / lines.length;
+    const share = edges.count(edgeKey(item, off)) / lines.length;
     f.of(figure ? 'fig column ' : 'word column ', lines.length === 1 ? `${Math.floor(share * 4)} alone` : Math.floor(share * 4));
     if (figure) {
       const figures = items.filter((i) => i.figure);
@@ -140,9 +169,9 @@ export function itemFeatures(
       if (product?.factor) f.add('makes another');
       if (product?.result) f.add('is a product');
       if (/^\d{1,2}$/.test(item.text) && Number(item.text) === line + 1) f.add('counts the lines');
-      const among = alike.get(alikeKey(item, line));
+      const among = alike.size > 0 ? alike.get(alikeKey(item, line)) : undefined;
       if (among) f.add(among.size === 1 ? 'same where the words are' : 'differs where the words are the same');
-    } else f.of('same text in ', Math.floor(((edges.get(`t${item.text} ${edgeOf(item.left)}`)?.size ?? 1) / lines.length) * 4));
+    } else f.of('same text in ', Math.floor((same.count(textKey(item)) / lines.length) * 4));
     const column = codes.get(placeKey(item, off));
     if (column !== undefined) f.add(`${kind} code column ${Math.min(2, column)} of ${Math.min(3, codes.size)}`);
     else if (codes.size > 0) f.add(figure ? 'fig beside codes' : 'word beside codes');
@@ -158,7 +187,7 @@ export function itemFeatures(
     const over = heads.get(row.page) ?? [];
     const key = over.map((h) => h.row.index).join(' ');
     let head = seen.under.get(key);
-    if (!head) seen.under.set(key, (head = headed(item, over)));
+    if (!head) seen.under.set(key, (head = headed(item, over, panel)));
     f.take(head);
     return {
       item,
@@ -169,6 +198,7 @@ export function itemFeatures(
       column: `${kind} ${edgeOf(figure ? item.end : item.left)} ${off}`,
       makes: product?.factor ?? false,
       made: product?.result ?? false,
+      dated: seen.dated,
       heads: over,
     };
   });
@@ -197,8 +227,8 @@ function codeColumns(all: readonly { item: Item; at: number; line: number }[], l
 }
 
 /** What the words over an item's column say. */
-function headed(item: Item, heads: readonly PrintedRow[]): Features {
-  const f = new Features(),
+function headed(item: Item, heads: readonly PrintedRow[], panel: Panel | null): Features {
+  const f = new Features(panel),
     kind = item.figure ? 'fig' : 'word';
   for (const head of heads) {
     const over = head.items.filter((h) => h.x < item.end + 2 && h.end > item.x - 2);

@@ -1,7 +1,10 @@
 import { union, type Word } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
+import { panelOf } from '../learned/model.ts';
+import { learned } from '../learned/weights.ts';
+import { countNear } from '../near.ts';
 import { rateOf } from '../table/rates.ts';
-import { explained } from '../taxtable.ts';
+import { explaining } from '../taxtable.ts';
 import type { Read, ReadLine } from '../types.ts';
 import {
   behindLabel,
@@ -10,28 +13,37 @@ import {
   describingColumns,
   labelsIn,
   openedAbove,
+  piecesOf,
   startsIn,
   unlabelled,
   type Weighed,
 } from './described.ts';
 import { furtherOf } from './further.ts';
 import { byLine, itemFeatures, type ItemsKnown, type LineRows } from './itemfeatures.ts';
-import { itemMeasured, itemsInContext } from './models.ts';
+import { itemMeasured, itemsInContext, type LogShares } from './models.ts';
 import { agreed, partsOf, plain, together } from './products.ts';
 import type { PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
 import { workedFrom } from './worked.ts';
 
+const likeliestOf = (shares: LogShares<ItemTag>): ItemTag => itemTags.reduce((a, b) => (shares[b] > shares[a] ? b : a));
+
 /** Every item of the lines with how sure it is what it is. */
 function weigh(layout: Layout, rows: readonly PrintedRow[], lines: readonly LineRows[], known: ItemsKnown): Weighed[] {
-  const seen = itemFeatures(layout, rows, lines, known);
+  const seen = itemFeatures(layout, rows, lines, known, panelOf(learned().item));
   const shares = itemsInContext(seen);
-  return seen.map((s, i) => ({ ...s, shares: shares[i]! }));
+  // Objects are not copied: there are many.
+  return seen.map((s, i) => Object.assign(s, { shares: shares[i]!, best: likeliestOf(shares[i]!) }));
 }
 
 /** Words that say that a price is for many. On ink a lost point makes the same figures: there they have to be printed. */
 const saysMany = /\b(per|pro|par|pour|je|p)\.? ?\d*(10|100|1[,. ]?000|c|m|mille|thousand|hundred)\b|‰|\b\d+p\b|pence/i;
+
+const shareOf = (w: Weighed, tag: ItemTag): number => itemMeasured(Math.exp(w.shares[tag]));
+/** What several words make is right where all of them are. */
+const leastOf = (list: readonly Weighed[], tag: ItemTag): number => Math.min(...list.map((w) => shareOf(w, tag)));
+const wordsOf = (list: readonly Weighed[]): Word[] => list.flatMap((w) => w.item.words);
 
 const trimmed = (text: string): string => text.replace(/^[\s:;,·•–—-]+|[\s:;,·•–—]+$/g, '');
 
@@ -60,13 +72,7 @@ export function linesOf(
   const weighed = weigh(layout, rows, lines, known);
   const whole = countsWhole(rows);
   const inLines = new Set(lines.flatMap((l) => [l.row, ...l.parts]));
-  // A code's meaning is looked up once.
-  const meanings = new Map<string, string | null>();
-  const meaningOf = (code: string): string | null => {
-    let meaning = meanings.get(code);
-    if (meaning === undefined) meanings.set(code, (meaning = explained(layout, code, (row) => inLines.has(row))));
-    return meaning;
-  };
+  const meaningOf = explaining(layout, (row) => inLines.has(row));
   const rateSaid = ({ item }: Weighed): { value: string; confidence: number } | null => {
     if (!item.figure?.percent && item.text.length <= 2) {
       const value = meaningOf(item.text);
@@ -80,16 +86,19 @@ export function linesOf(
   const rateColumn = explainedColumn(own, (text) => meaningOf(text) !== null);
   // Amounts stand under each other: the edge on which most of them do decides where one line has several figures.
   const edges = own.flatMap((items, line) => {
-    const top = items
-      .filter((i) => i.item.figure && i.at === lines[line]!.row && moneyLike(i.item, whole))
-      .sort((a, b) => b.shares.amount - a.shares.amount)[0];
+    let top: Weighed | null = null;
+    for (const i of items)
+      if (i.item.figure && i.at === lines[line]!.row && (!top || i.shares.amount > top.shares.amount) && moneyLike(i.item, whole)) top = i;
     return top ? [top.item.end] : [];
   });
-  const edge = column ?? edges.find((e) => edges.filter((o) => Math.abs(o - e) < 4).length > edges.length * 0.6) ?? null;
+  const near = countNear(edges, 4);
+  const edge = column ?? edges.find((e) => near(e) > edges.length * 0.6) ?? null;
   const bulk = !layout.pages.some((p) => p.scan || p.words.some((w) => w.sure !== undefined)) || saysMany.test(layout.text);
   const labels = labelsIn(own),
     starts = startsIn(own, rows),
-    describing = describingColumns(own, starts);
+    pieces = own.map((items) => piecesOf(items, starts)),
+    describing = describingColumns(pieces);
+  const page = (w: Weighed) => rows[w.at]!.row.page;
   let multiply = 0;
   const found: ReadLine[] = [];
   const used: Set<Weighed>[] = [];
@@ -98,13 +107,11 @@ export function linesOf(
     own.map((items, line) => partsOf(items, lines[line]!.row, currency, whole, edge, bulk, worked)),
     own,
   );
-  const takenOf = (line: number) => {
-    const p = all[line];
-    return new Set(p ? [p.amount, p.quantity, p.price, ...p.discounts] : []);
-  };
-  const cut = cutIn(own, takenOf, starts);
+  const takenBy = all.map((p) => new Set(p ? [p.amount, p.quantity, p.price, ...p.discounts] : []));
+  const takenOf = (line: number) => takenBy[line]!;
+  const cut = cutIn(pieces, takenOf, describing);
   const describeds = unlabelled(
-    own.map((items, line) => openedAbove(behindLabel(describedBy(items, takenOf(line), starts, describing, cut), labels), items)),
+    own.map((items, line) => openedAbove(behindLabel(describedBy(pieces[line]!, takenOf(line), describing, cut), labels), items)),
   );
   for (const [line, items] of own.entries()) {
     const parts = all[line];
@@ -114,45 +121,38 @@ export function linesOf(
     const proof = parts.holds
       ? `${plain(quantity!)} × ${plain(price!)}${pence ? ' p' : ''}${per > 1 ? ` ÷ ${per}` : ''}${discounts.map((d) => ` − ${plain(d).replace('-', '')}%`).join('')}${tax ? ` + ${plain(tax)}%` : ''} = ${plain(amount)}`
       : null;
-    const page = (w: Weighed) => rows[w.at]!.row.page;
     const read = (value: string, of: Weighed[], words: Word[], confidence: number, proven = false): Read => ({
       value,
       mark: { page: page(of[0]!), ...union(words) },
       confidence: proven ? 0.995 : Math.min(0.99, confidence),
       proof: proven ? proof : null,
     });
-    const shareOf = (w: Weighed, tag: ItemTag) => itemMeasured(Math.exp(w.shares[tag]));
     const figure = (w: Weighed | null, tag: ItemTag): Read | null => w && read(plain(w), [w], w.item.words, shareOf(w, tag), parts.holds);
-    const taken = new Set([amount, quantity, price, ...discounts]);
-    const best = (w: Weighed): ItemTag => itemTags.reduce((a, b) => (w.shares[b] > w.shares[a] ? b : a));
-    const text = (tag: ItemTag) => items.filter((w) => !taken.has(w) && best(w) === tag);
-    const codes = text('code').filter((w) => !worked.has(w));
+    const taken = takenOf(line);
+    const codes = items.filter((w) => w.best === 'code' && !taken.has(w) && !worked.has(w));
     const code = codes.filter((w) => w.at === codes[0]!.at);
     const described = describeds[line]!;
     const rate =
-      items.filter((w) => !taken.has(w) && best(w) === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0] ??
+      items.filter((w) => !taken.has(w) && w.best === 'rate').sort((a, b) => b.shares.rate - a.shares.rate)[0] ??
       items.find((w) => !taken.has(w) && w.column === rateColumn && meaningOf(w.item.text) !== null);
     const said = rate && rateSaid(rate);
-    // What several words make is right where all of them are.
-    const least = (list: Weighed[], tag: ItemTag) => Math.min(...list.map((w) => shareOf(w, tag)));
     const after =
       quantity &&
       items.find((w) => w.at === quantity.at && w.item.x > quantity.item.end && w.item.x - quantity.item.end < 2 * rows[w.at]!.row.h);
     const unit = quantity?.item.figure?.unit
       ? read(quantity.item.figure.unit, [quantity], quantity.item.words, 0.9)
-      : after && !after.item.figure && best(after) === 'other' && /^\p{L}[\p{L}.²³-]{0,9}$/u.test(after.item.text)
+      : after && !after.item.figure && after.best === 'other' && /^\p{L}[\p{L}.²³-]{0,9}$/u.test(after.item.text)
         ? read(after.item.text, [after], after.item.words, 0.9)
         : null;
     const less = together(discounts);
-    const words = (list: Weighed[]) => list.flatMap((w) => w.item.words);
     found.push({
-      code: code.length ? read(trimmed(code.map((w) => w.item.text).join(' ')), code, words(code), least(code, 'code')) : null,
+      code: code.length ? read(trimmed(code.map((w) => w.item.text).join(' ')), code, wordsOf(code), leastOf(code, 'code')) : null,
       description: described.length
         ? read(
             trimmed(described.map((w) => w.item.text).join(' ')),
             described,
-            words(described.filter((w) => page(w) === page(described[0]!))),
-            Math.min(least(described, 'description'), sure[line] ?? 1),
+            wordsOf(described.filter((w) => page(w) === page(described[0]!))),
+            Math.min(leastOf(described, 'description'), sure[line] ?? 1),
           )
         : null,
       quantity: figure(quantity, 'quantity'),
@@ -160,7 +160,7 @@ export function linesOf(
       unitPrice: figure(price, 'price'),
       priceQuantity: per > 1 ? String(per) : null,
       discountPercent:
-        less === null ? null : read(less, [...discounts], words([...discounts]), least([...discounts], 'discount'), parts.holds),
+        less === null ? null : read(less, [...discounts], wordsOf([...discounts]), leastOf([...discounts], 'discount'), parts.holds),
       taxRate:
         said && rate
           ? read(said.value.replace(/\.0+$/, ''), [rate], rate.item.words, Math.min(said.confidence, shareOf(rate, 'rate')))

@@ -1,10 +1,10 @@
 import type { Features } from '../learned/features.ts';
-import { scoreOf, type Model } from '../learned/model.ts';
+import { panelOf, scoresOf, type Model } from '../learned/model.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from './tags.ts';
 import { learned } from '../learned/weights.ts';
 import { totalTags, type TotalTag } from '../totals/tags.ts';
 import { stepped } from '../calibration.ts';
-import { denseShares, type Dense } from '../learned/dense.ts';
+import { denseShares, logSharesOf, type Dense } from '../learned/dense.ts';
 import { itemContext, rowContext } from './context.ts';
 import type { SeenItem } from './itemfeatures.ts';
 import type { PrintedRow } from './printed.ts';
@@ -14,13 +14,7 @@ export type LogShares<Tag extends string> = Record<Tag, number>;
 
 /** What models of tags say of something that is seen. */
 export function logShares<Tag extends string>(tags: readonly Tag[], of: readonly Model[], features: Features): LogShares<Tag> {
-  const scores = of.map((m) => scoreOf(m, features));
-  const top = Math.max(...scores);
-  let powers = 0;
-  for (const score of scores) powers += Math.exp(score - top);
-  const sum = top + Math.log(powers);
-  for (let i = 0; i < scores.length; i++) scores[i]! -= sum;
-  return named(tags, scores);
+  return named(tags, logSharesOf(scoresOf(panelOf(of), features), tags.length));
 }
 
 function named<Tag extends string>(tags: readonly Tag[], logs: readonly number[]): LogShares<Tag> {
@@ -28,7 +22,7 @@ function named<Tag extends string>(tags: readonly Tag[], logs: readonly number[]
   for (let i = 0; i < tags.length; i++) shares[tags[i]!] = logs[i]!;
   return shares;
 }
-const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: readonly number[]) =>
+const again = <Tag extends string>(tags: readonly Tag[], model: Dense, numbers: ArrayLike<number>) =>
   named(tags, denseShares(model, numbers));
 
 /** How sure it is what each printed row of a document is: by itself, then among those round it and like it. */

@@ -21,13 +21,14 @@ type Made = Pick<Parts, 'discounts' | 'per' | 'pence' | 'tax'>;
 /** A figure as a plain decimal. */
 export const plain = (w: Weighed): string => w.item.figure!.value;
 
-/** A price may be for so many pieces, or in pence. */
-const perMany = [
-  [100, false],
-  [1000, false],
-  [10, false],
-  [1, true],
-] as const;
+/** A price is for one, or for so many pieces, or in pence. */
+const one: (readonly [per: number, pence: boolean])[] = [[1, false]],
+  perMany: typeof one = [
+    [100, false],
+    [1000, false],
+    [10, false],
+    [1, true],
+  ];
 
 const percent = (w: Weighed | null): number => (w ? Math.abs(Number(plain(w))) : 0);
 
@@ -71,6 +72,11 @@ const costOf = ({ per, pence, tax, discounts }: Made): number =>
 const likelyDiscount = -1.2;
 const simple: Made = { discounts: [], per: 1, pence: false, tax: null };
 
+/** How much more a figure looks like this than like no factor. */
+const gain = ({ shares }: Weighed, tag: ItemTag): number => shares[tag] - Math.max(shares.other, shares.description);
+/** Figures that look most like this. */
+const likely = (of: readonly Weighed[], tag: ItemTag): Weighed[] => [...of].sort((a, b) => b.shares[tag] - a.shares[tag]).slice(0, 4);
+
 /** A line's amount, quantity and price: what the items look like, and what multiplies to what is printed. */
 export function partsOf(
   items: Weighed[],
@@ -92,8 +98,7 @@ export function partsOf(
     // Nothing of something makes nothing.
     const nothing = Number(plain(amount)) === 0;
     const rest = figures.filter((i) => i !== amount && !worked.has(i) && !i.item.figure!.percent && (nothing || Number(plain(i)) !== 0));
-    const gain = (i: Weighed, tag: ItemTag) => i.shares[tag] - Math.max(i.shares.other, i.shares.description);
-    const likely = (tag: ItemTag) => [...rest].sort((a, b) => b.shares[tag] - a.shares[tag]).slice(0, 4);
+    const [quantities, prices] = [likely(rest, 'quantity'), likely(rest, 'price')];
     const discounts = figures.filter((i) => i !== amount && i.shares.discount > likelyDiscount),
       maybe = figures.filter((i) => i !== amount && !discounts.includes(i) && percent(i) > 0 && percent(i) < 95),
       rates = figures.filter((i) => i !== amount && i.at === row && (i.item.figure!.percent || i.shares.rate > -1) && percent(i) < 40);
@@ -112,28 +117,32 @@ export function partsOf(
       if (!best || score > best.score) best = { amount, quantity, price, ...made, holds: fits, score };
     };
     put(null, null, simple, false);
-    for (const q of likely('quantity')) put(q, null, simple, false);
-    for (const p of likely('price')) put(null, p, simple, false);
-    for (const q of likely('quantity'))
-      for (const p of likely('price')) {
+    /** Whether it multiplies out so; then that is weighed. */
+    const attempt = (q: Weighed, p: Weighed, made: Made): boolean => {
+      const fits = makes(q, p, made, amount, currency);
+      if (fits) put(q, p, made, true);
+      return fits;
+    };
+    for (const q of quantities) put(q, null, simple, false);
+    for (const p of prices) put(null, p, simple, false);
+    for (const q of quantities)
+      for (const p of prices) {
         if (q === p) continue;
-        const other = (w: Weighed) => w !== q && w !== p;
         let fitting = false;
-        const attempt = (made: Made) => {
-          if (!makes(q, p, made, amount, currency)) return;
-          put(q, p, made, true);
-          fitting = true;
-        };
-        const own = discounts.filter(other);
+        const own = discounts.filter((w) => w !== q && w !== p);
         const singly = [[], ...own.map((d) => [d])];
         for (const some of singly)
-          for (const [per, pence] of [[1, false], ...(bulk ? perMany : [])] as const) attempt({ discounts: some, per, pence, tax: null });
+          for (const [per, pence] of bulk ? one.concat(perMany) : one)
+            if (attempt(q, p, { discounts: some, per, pence, tax: null })) fitting = true;
         if (!fitting && Number(plain(amount)) !== 0) {
-          for (const [i, first] of own.entries()) for (const second of own.slice(i + 1)) attempt({ ...simple, discounts: [first, second] });
-          for (const discount of maybe.filter(other)) attempt({ ...simple, discounts: [discount] });
+          for (const [i, first] of own.entries())
+            for (const second of own.slice(i + 1)) if (attempt(q, p, { ...simple, discounts: [first, second] })) fitting = true;
+          for (const discount of maybe)
+            if (discount !== q && discount !== p && attempt(q, p, { ...simple, discounts: [discount] })) fitting = true;
           for (const some of singly)
-            for (const tax of rates.filter((r) => other(r) && !some.includes(r) && percent(r) > 0))
-              attempt({ ...simple, discounts: some, tax });
+            for (const tax of rates)
+              if (tax !== q && tax !== p && !some.includes(tax) && percent(tax) > 0 && attempt(q, p, { ...simple, discounts: some, tax }))
+                fitting = true;
         }
         if (!fitting) put(q, p, { ...simple, discounts: own.slice(0, 1) }, false);
       }

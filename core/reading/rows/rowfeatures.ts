@@ -1,7 +1,8 @@
 import { findDates } from '../../dates/index.ts';
 import type { Layout } from '../layout.ts';
-import { Features, plainWord } from '../learned/features.ts';
+import { Features, plainWord, type Panel } from '../learned/features.ts';
 import { speaks } from '../head/around.ts';
+import { bodySize } from '../head/tokens.ts';
 import type { Item, PrintedRow } from './printed.ts';
 
 /** A figure that may be an amount: with the decimals of money, a sign of it, or thousands that are parted; any where amounts are written without. */
@@ -13,31 +14,44 @@ export const moneyLike = ({ figure, text }: Item, loose: boolean): boolean =>
 
 /** Whether a page's amounts need not have two decimals: yen, or figures as a spreadsheet shows them. */
 export function countsWhole(rows: readonly PrintedRow[]): boolean {
-  const last = rows.flatMap((r) => r.items.filter((i) => i.figure && !i.figure.percent).at(-1)?.figure ?? []);
-  const exact = last.filter((f) => f.decimals === 2).length;
-  return exact < 3 || exact < 0.2 * last.length;
+  let whole = wholes.get(rows);
+  if (whole === undefined) {
+    const last = rows.flatMap((r) => r.items.findLast((i) => i.figure && !i.figure.percent)?.figure ?? []);
+    const exact = last.filter((f) => f.decimals === 2).length;
+    wholes.set(rows, (whole = exact < 3 || exact < 0.2 * last.length));
+  }
+  return whole;
 }
+const wholes = new WeakMap<readonly PrintedRow[], boolean>();
 
 const round = (n: number) => Math.round(n * 1e4) / 1e4;
 
 /** Whether a number is the product of two others, by piece, hundred or thousand. */
 export function hasProduct(values: readonly number[]): boolean {
-  const known = new Set(values.map(round));
+  if (values.length < 3) return false;
+  const known = values.map(round);
   for (let i = 0; i < values.length; i++)
     for (let j = i + 1; j < values.length; j++) {
       const [a, b] = [values[i]!, values[j]!];
       if (a === 0 || b === 0 || a === 1 || b === 1) continue;
-      for (const per of [1, 100, 1000]) {
-        const c = (a * b) / per;
-        for (const x of [round(c), Math.round(c * 100) / 100, ...(Number.isInteger(a) && Number.isInteger(b) ? [Math.round(c)] : [])])
-          if (x !== round(a) && x !== round(b) && known.has(x)) return true;
+      const whole = Number.isInteger(a) && Number.isInteger(b);
+      for (let per = 1; per <= 1000; per = per === 1 ? 100 : per * 10) {
+        const c = (a * b) / per,
+          [exact, cents, one] = [round(c), Math.round(c * 100) / 100, whole ? Math.round(c) : NaN];
+        for (const x of known) if ((x === exact || x === cents || x === one) && x !== known[i] && x !== known[j]) return true;
       }
     }
   return false;
 }
 
-export const valuesOf = (row: PrintedRow | undefined): number[] =>
-  row ? row.items.flatMap((i) => (i.figure ? [Math.abs(Number(i.figure.value))] : [])) : [];
+/** The figures of a row without their signs; looked at from the rows round it too. */
+export function valuesOf(row: PrintedRow | undefined): readonly number[] {
+  if (!row) return [];
+  let values = valuesIn.get(row);
+  if (!values) valuesIn.set(row, (values = row.items.flatMap((i) => (i.figure ? [Math.abs(Number(i.figure.value))] : []))));
+  return values;
+}
+const valuesIn = new WeakMap<PrintedRow, number[]>();
 
 /** Right edges on which amounts stand, the most frequent first. */
 export function amountEdges(rows: readonly PrintedRow[], whole: boolean): number[] {
@@ -204,9 +218,8 @@ const carried = /^(figures|amounts|words|segments|on edge|product|x\d|total|head
 const isCarried = (name: string): boolean => carried.test(name);
 
 /** What is seen of each printed row and of those round it: whether it is a line's row, belongs to one, or is something else. */
-export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Features[] {
+export function rowFeatures(layout: Layout, rows: readonly PrintedRow[], panel: Panel | null = null): Features[] {
   const whole = countsWhole(rows);
-  const sizes = layout.pages.flatMap((p) => p.words.map((w) => w.size)).sort((a, b) => a - b);
   const starts = new Map<number, number>(),
     times = new Map<string, number>(),
     fonts = new Map<string, number>(),
@@ -221,7 +234,7 @@ export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Featur
   const all = {
     whole,
     edges: amountEdges(rows, whole),
-    body: sizes[sizes.length >> 1] ?? 10,
+    body: bodySize(layout),
     starts,
     times,
     fonts: usual,
@@ -230,7 +243,7 @@ export function rowFeatures(layout: Layout, rows: readonly PrintedRow[]): Featur
   };
   const alone = rows.map((_, at) => seen(layout, rows, at, all));
   return alone.map((f, at) => {
-    const whole = new Features();
+    const whole = new Features(panel);
     whole.take(f);
     for (const o of [-2, -1, 1, 2]) {
       const other = alone[at + o];

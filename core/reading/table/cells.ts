@@ -10,6 +10,7 @@ export type Cells = Word[][];
 
 const isNumber = (text: string): boolean => /^[-−(£$€¥]*\d[\d.,'’]*[)%p-]?$/.test(text) || /^[-–]$/.test(text);
 const right = (w: Word): number => w.x + w.w;
+const endsColumn = (columns: Column[], x: number, tolerance: number): boolean => columns.some((c) => Math.abs(c.x1 - x) < tolerance);
 /** Cuts a row where a gap is wide, or where a word sits on a column's edge: tight columns have no wide gap between them. */
 function atoms(row: LabelledRow, columns: Column[]): Word[][] {
   const groups: Word[][] = [];
@@ -22,26 +23,28 @@ function atoms(row: LabelledRow, columns: Column[]): Word[][] {
     }
     const tolerance = 0.3 * word.size;
     const gap = word.x - right(last);
-    const onLeftEdge = columns.some((c) => Math.abs(c.x0 - word.x) < tolerance && right(last) <= c.x0 + tolerance);
-    const afterNumber = isNumber(last.text) && columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance);
+    const end = right(last);
     // "1 938,47" is one number: thousands parted by a space no wider than between words.
     if (
+      gap < 0.4 * word.size &&
       /^[-−(]?\d{1,3}$/.test(last.text) &&
       /^\d{3}([.,]\d+)?\)?$/.test(word.text) &&
-      gap < 0.4 * word.size &&
-      !columns.some((c) => Math.abs(c.x1 - right(last)) < tolerance)
+      !endsColumn(columns, end, tolerance)
     ) {
       group.push(word);
       continue;
     }
-    const ownColumn =
-      isNumber(word.text) &&
-      isNumber(last.text) &&
-      gap > 0.2 * word.size &&
-      columns.some((c) => Math.abs(c.x1 - right(word)) < tolerance) &&
-      columns.some((c) => c.x0 < right(last) && right(last) < word.x);
-    if (gap > 0.72 * Math.min(word.size, last.size) || (gap > 0.34 * word.size && (onLeftEdge || afterNumber)) || ownColumn)
-      groups.push([word]);
+    const parted =
+      gap > 0.72 * Math.min(word.size, last.size) ||
+      (gap > 0.34 * word.size &&
+        (columns.some((c) => Math.abs(c.x0 - word.x) < tolerance && end <= c.x0 + tolerance) ||
+          (isNumber(last.text) && endsColumn(columns, end, tolerance)))) ||
+      (gap > 0.2 * word.size &&
+        isNumber(word.text) &&
+        isNumber(last.text) &&
+        endsColumn(columns, right(word), tolerance) &&
+        columns.some((c) => c.x0 < end && end < word.x));
+    if (parted) groups.push([word]);
     else group.push(word);
   }
   return groups;

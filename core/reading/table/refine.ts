@@ -1,5 +1,6 @@
 import { findDates } from '../../dates/index.ts';
 import { textOf } from '../../page/index.ts';
+import { countNear } from '../near.ts';
 import type { Cells } from './cells.ts';
 import type { Column } from './heading.ts';
 import type { TableRow } from './records.ts';
@@ -12,10 +13,11 @@ interface Evidence {
 
 /** The value that most of a list's numbers share within a tolerance, or null when fewer than two thirds do. */
 function common(values: number[], tolerance: number): number | null {
+  const near = countNear(values, tolerance);
   let best: number | null = null,
     most = 1;
   for (const value of values) {
-    const count = values.filter((v) => Math.abs(v - value) < tolerance).length;
+    const count = near(value);
     if (count > most) {
       most = count;
       best = value;
@@ -60,17 +62,18 @@ export function settleText(columns: Column[], rows: Cells[]): Column[] {
   const priced = columns.map((c, i) =>
     c.role === 'description' && texts[i]!.length >= rows.length * 0.6 && share(i, money) > 0.5 ? { ...c, role: 'amount' as const } : c,
   );
+  const wordShares = columns.map((_, i) => share(i, lettered));
   const described = priced.flatMap((c, i) => (c.role === 'description' ? [i] : []));
   const wordy = columns
     .map((_, i) => i)
     .filter((i) => ['description', 'other', 'quantity', 'code'].includes(priced[i]!.role))
-    .sort((a, b) => share(b, lettered) - share(a, lettered));
-  const labelled = described.find((i) => share(i, lettered) > 0.4) ?? null;
+    .sort((a, b) => wordShares[b]! - wordShares[a]!);
+  const labelled = described.find((i) => wordShares[i]! > 0.4) ?? null;
   const best = wordy[0];
   const chosen =
     labelled !== null && described.length === 1
       ? labelled
-      : best !== undefined && share(best, lettered) > 0.5
+      : best !== undefined && wordShares[best]! > 0.5
         ? best
         : (described[described.length - 1] ?? null);
   if (chosen === null) return priced;

@@ -4,7 +4,7 @@ import { surroundingsOf } from '../head/around.ts';
 import { layOut } from '../layout.ts';
 import { printedRows } from '../rows/printed.ts';
 import { totalShares } from '../rows/models.ts';
-import { explained } from '../taxtable.ts';
+import { explaining } from '../taxtable.ts';
 import { totalFeatures } from './features.ts';
 
 /** Three figures below lines that add up to 200.00, under words that no list has. */
@@ -39,7 +39,7 @@ describe('figures beside the lines', () => {
 
 describe('a code of one or two signs', () => {
   const of = (code: string, ...texts: string[]) =>
-    explained(layOut([sketch(texts.map((text, i): Piece => [50, 50 + 14 * i, text]))]), code, (row) => row === 0);
+    explaining(layOut([sketch(texts.map((text, i): Piece => [50, 50 + 14 * i, text]))]), (row) => row === 0)(code);
   it('is the rate that the page gives for it, outside its lines', () => {
     expect(of('2', 'Gravel 2 548.34', 'Tax column: 2 = V.A.T. at 20.0%')).toBe('20');
     expect(of('Z', 'Honey Z 12.00', 'S standard 20%', 'Z zero rated 0%')).toBe('0');
