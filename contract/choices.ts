@@ -17,6 +17,7 @@ export const Choice = Type.Object({
   /** Of an item: of one unit, and what it costs. */
   unit: Type.Optional(Nullable(Type.String())),
   price: Type.Optional(Nullable(Type.String())),
+  /** Of an item: it is kept in stock. */ stocked: Type.Optional(Type.Boolean()),
   /** What goes with it on a line: the usual tax code of an account, the branch of a cost centre, the account of an item. */
   going: Type.Optional(Type.Array(Type.Object({ field: CodingField, id: Id, code: Type.String(), name: Type.String() }))),
 });

@@ -41,6 +41,9 @@ export const OpenException = Type.Object({
   path: Type.String(),
   key: Type.String(),
   sentence: Type.String(),
+  /** What the bill says, and what it was expected to say; null where there is no one value. */
+  found: Nullable(Type.String()),
+  expected: Nullable(Type.String()),
   severity: Severity,
   openedAt: Type.String(),
   supplier: Nullable(Type.String()),

@@ -38,6 +38,9 @@ export const Exception = Type.Object({
   other: Nullable(Id),
   /** Amounts that it is compared with, the oldest first. */
   earlier: Type.Array(Type.String()),
+  /** What the bill says, and what it was expected to say; null where there is no one value. */
+  found: Nullable(Type.String()),
+  expected: Nullable(Type.String()),
 });
 /** An exception that a person settled, and how. */
 export const SettledException = Type.Object({

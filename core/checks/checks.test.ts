@@ -147,6 +147,21 @@ describe('what keeps a bill from being sent on', () => {
       expect.objectContaining({ path: 'l1.accountId', sentence: 'Row 1 needs an account.' }),
     ]));
 });
+describe('what was found and what was expected', () => {
+  const of = (...args: Parameters<typeof run>) => run(...args).map((e) => [e.code, e.found, e.expected]);
+  it('are said by themselves where each is one value', () => {
+    expect(of({ tax: '10.00', gross: '110.00' })).toEqual([['tax-unexplained', '10.00', '20.00']]);
+    expect(of({ supplierIban: 'GB33QUIL00000000000009' })).toEqual([
+      ['bank-differs', 'GB33 QUIL 0000 0000 0000 09', 'GB33 QUIL 0000 0000 0000 01'],
+    ]);
+    const alike = { id: 'b2', number: 'Q-01', issueDate: null, how: 'with a zero more' };
+    expect(of({ invoiceNumber: 'Q-1' }, { alike })).toEqual([['duplicate-alike', 'Q-1', 'Q-01']]);
+    expect(of({}, { orders: { ...facts.orders, otherCurrency: { order: '7', currency: 'EUR' } } })).toEqual([
+      ['order-currency', 'GBP', 'EUR'],
+    ]);
+  });
+  it('are nothing where something is missing', () => expect(of(oneLine({ accountId: null }))).toEqual([['account-missing', null, null]]));
+});
 describe('bank details on the page', () => {
   const asked = (supplierIban: string | null, bank = facts.bank) => run({ supplierIban }, { bank });
   it('that are verified, or not printed, ask nothing', () => {

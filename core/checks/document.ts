@@ -14,7 +14,9 @@ export const documentChecks: Check[] = [
     settledBy: ['confirm'],
     what: 'The page is addressed to this company',
     run: (_, { addressedTo }) =>
-      addressedTo ? [{ path: 'supplierId', sentence: `The page is addressed to ${addressedTo}.`, key: addressedTo }] : [],
+      addressedTo
+        ? [{ path: 'supplierId', sentence: `The page is addressed to ${addressedTo}.`, key: addressedTo, found: addressedTo }]
+        : [],
   },
   {
     code: 'document-awaited',
@@ -65,6 +67,8 @@ export const documentChecks: Check[] = [
         path: d.path,
         sentence: d.sentence,
         key: d.field,
+        found: shown(d.field, d.page),
+        expected: shown(d.field, d.data),
         choices: d.choosable
           ? [
               { take: 'data' as const, label: `Data: ${shown(d.field, d.data)}`, value: d.data },

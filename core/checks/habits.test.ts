@@ -15,8 +15,8 @@ describe('what is unlike what one knows', () => {
     expect(found({}, { known: null })).toEqual([]);
   });
   it.each<[Partial<CheckedBill>, Partial<Facts>, string]>([
-    [{ issueDate: '2026-11-22' }, {}, 'date-future: The invoice date is in the future.'],
-    [{ issueDate: '2025-11-19' }, {}, 'date-old: The invoice date is more than a year ago.'],
+    [{ issueDate: '2026-11-22' }, {}, 'date-future: The invoice date, 22 Nov 2026, is in the future.'],
+    [{ issueDate: '2025-11-19' }, {}, 'date-old: The invoice date, 19 Nov 2025, is more than a year ago.'],
     [{ currency: 'EUR' }, {}, 'currency-unexpected: Fernwick is paid in GBP; this bill is in EUR.'],
     [
       { invoiceNumber: '884213' },

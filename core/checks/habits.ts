@@ -21,12 +21,26 @@ const dearer = 10;
 export const habitChecks: Check[] = [
   unlike('date-future', 'header', ['today'], 'The invoice date is not in the future', (bill, { today }) =>
     bill.issueDate && bill.issueDate > addDays(today, 1)
-      ? [{ path: 'issueDate', key: bill.issueDate, sentence: 'The invoice date is in the future.' }]
+      ? [
+          {
+            path: 'issueDate',
+            key: bill.issueDate,
+            found: dayInWords(bill.issueDate),
+            sentence: `The invoice date, ${dayInWords(bill.issueDate)}, is in the future.`,
+          },
+        ]
       : [],
   ),
   unlike('date-old', 'header', ['today'], 'The invoice date is less than a year ago', (bill, { today }) =>
     bill.issueDate && bill.issueDate < addDays(today, -365)
-      ? [{ path: 'issueDate', key: bill.issueDate, sentence: 'The invoice date is more than a year ago.' }]
+      ? [
+          {
+            path: 'issueDate',
+            key: bill.issueDate,
+            found: dayInWords(bill.issueDate),
+            sentence: `The invoice date, ${dayInWords(bill.issueDate)}, is more than a year ago.`,
+          },
+        ]
       : [],
   ),
   unlike('currency-unexpected', 'header', ['known'], 'It is in the currency of its supplier', (bill, { known }) =>
@@ -35,6 +49,8 @@ export const habitChecks: Check[] = [
           {
             path: 'currency',
             key: bill.currency,
+            found: bill.currency,
+            expected: known.currency,
             sentence: `${known.name} is paid in ${known.currency}; this bill is in ${bill.currency}.`,
           },
         ]
@@ -47,6 +63,8 @@ export const habitChecks: Check[] = [
           {
             path: 'invoiceNumber',
             key: bill.invoiceNumber,
+            found: bill.invoiceNumber,
+            expected: known.numbers.slice(0, 2).join(', '),
             sentence: `No bill of ${known.name} had a number like ${bill.invoiceNumber}; the last were ${known.numbers.slice(0, 2).join(' and ')}. Is it another number of the page?`,
           },
         ]
@@ -61,6 +79,8 @@ export const habitChecks: Check[] = [
       {
         path: 'gross',
         key: gross.toFixed(),
+        found: money(gross.toFixed()),
+        expected: `${money(habit.least)} to ${money(habit.most)}`,
         earlier: habit.totals,
         sentence: `The total of ${money(gross.toFixed())} is far above the last ${habit.bills} bills of ${known!.name}: ${money(habit.least)} to ${money(habit.most)}.`,
       },
@@ -75,11 +95,14 @@ export const habitChecks: Check[] = [
       const now = price.div(per),
         up = dec(last.price).gt(0) ? now.div(last.price).minus(1).times(100) : dec(0);
       if (up.lte(dearer)) return [];
+      const then = dec(last.price).toDecimalPlaces(4).toFixed();
       return [
         {
           path: cellPath(line.id, 'unitPrice'),
           key: now.toFixed(),
-          sentence: `Row ${i + 1} costs ${up.toDecimalPlaces(0).toFixed()}% more than on ${dayInWords(last.on)}: ${dec(last.price).toDecimalPlaces(4).toFixed()} then.`,
+          found: now.toDecimalPlaces(4).toFixed(),
+          expected: then,
+          sentence: `Row ${i + 1} costs ${up.toDecimalPlaces(0).toFixed()}% more than on ${dayInWords(last.on)}: ${then} then.`,
         },
       ];
     }),

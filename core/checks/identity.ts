@@ -6,20 +6,25 @@ interface Sign {
   code: string;
   short: string;
   sentence: string;
+  /** What it says, and what it was expected to say. */ values?: { found: string; expected: string };
 }
 
 /** What of a bill is not as it is known of its supplier: who it may not be from. */
 function signsOf(bill: CheckedBill, { known, sender, bank, layoutNew }: Facts): Sign[] {
   if (!known || !bill.supplierId) return [];
   const signs: Sign[] = [];
-  const add = (code: string, short: string, sentence: string) => signs.push({ code, short, sentence });
+  const add = (code: string, short: string, sentence: string, values: Sign['values'] | null = null) =>
+    signs.push({ code, short, sentence, ...(values ? { values } : {}) });
   const iban = bill.supplierIban ? squash(bill.supplierIban) : null;
   // Its own check says which, and how it is verified.
   if (iban && bank && bank.verified.length > 0 && !bank.verified.some((one) => squash(one) === iban))
     add('bank-differs', 'bank account', '');
   const taxId = bill.supplierTaxId ? squash(bill.supplierTaxId) : null;
   if (taxId && known.taxIds.length > 0 && !known.taxIds.some((id) => squash(id) === taxId))
-    add('tax-number-differs', 'tax number', `The page says tax number ${taxId}; ${known.name} has ${known.taxIds.join(' or ')}.`);
+    add('tax-number-differs', 'tax number', `The page says tax number ${taxId}; ${known.name} has ${known.taxIds.join(' or ')}.`, {
+      found: taxId,
+      expected: known.taxIds.join(' or '),
+    });
   if (sender && !sender.known) add('sender-new', 'sender', `Nothing of ${known.name} came from ${sender.domain} before.`);
   if (layoutNew) add('layout-new', 'look', `The page looks unlike the last ${layoutNew} of ${known.name}.`);
   return signs;
@@ -39,7 +44,11 @@ const story = (signs: readonly Sign[], name: string): string => {
 const verified = (
   code: string,
   what: string,
-  run: (bill: CheckedBill, signs: readonly Sign[], facts: Facts) => { key: string; sentence: string | null } | null,
+  run: (
+    bill: CheckedBill,
+    signs: readonly Sign[],
+    facts: Facts,
+  ) => ({ key: string; sentence: string | null } & Pick<Sign, 'values'>) | null,
 ): Check => ({
   code,
   scope: 'supplier',
@@ -51,7 +60,7 @@ const verified = (
   run(bill, facts) {
     const found = run(bill, signsOf(bill, facts), facts);
     const sentence = found && (found.sentence ?? facts.waiting.get(`${code} ${found.key}`));
-    return sentence ? [{ path: 'supplierId', key: found.key, sentence }] : [];
+    return sentence ? [{ path: 'supplierId', key: found.key, sentence, ...found.values }] : [];
   },
 });
 
@@ -62,7 +71,8 @@ const alone = (code: string, what: string, key: (bill: CheckedBill, facts: Facts
     const own = key(bill, facts);
     const whole = `${together} ${bill.supplierId}`;
     if (own === null || !bill.supplierId || signs.length > 1 || facts.waiting.has(whole) || facts.verified.has(whole)) return null;
-    return { key: `${bill.supplierId} ${own}`.trim(), sentence: signs.find((s) => s.code === code)?.sentence ?? null };
+    const sign = signs.find((s) => s.code === code);
+    return { key: `${bill.supplierId} ${own}`.trim(), sentence: sign?.sentence ?? null, ...(sign?.values ? { values: sign.values } : {}) };
   });
 
 export const identityChecks: Check[] = [

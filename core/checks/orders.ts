@@ -49,14 +49,23 @@ function atOrderPrice(bill: CheckedBill, { row, total }: PriceOver): Change[] {
 }
 
 /** One finding a line of an order, at the first row that bills it. */
-const eachLine = (said: (of: Compared) => string | null, key: (of: Compared) => string) => (bill: CheckedBill, orders: Facts['orders']) =>
-  orders.compared.flatMap((of): Found[] => {
-    const sentence = said(of),
-      row = of.rows[0]!;
-    return sentence === null
-      ? []
-      : [{ path: cellPath(row, 'quantity'), key: key(of), sentence: `Row ${rowNumber(bill, row)} ${sentence}` }];
-  });
+const eachLine =
+  (said: (of: Compared) => string | null, key: (of: Compared) => string, expected: (of: Compared) => string) =>
+  (bill: CheckedBill, orders: Facts['orders']) =>
+    orders.compared.flatMap((of): Found[] => {
+      const sentence = said(of),
+        row = of.rows[0]!;
+      if (sentence === null) return [];
+      return [
+        {
+          path: cellPath(row, 'quantity'),
+          key: key(of),
+          sentence: `Row ${rowNumber(bill, row)} ${sentence}`,
+          found: quantity(of, of.onBill),
+          expected: quantity(of, expected(of)),
+        },
+      ];
+    });
 
 export const orderChecks: Check[] = [
   check('order-unknown', 'The order number is one of ours', 'asks', (_, { unknown }) =>
@@ -65,6 +74,8 @@ export const orderChecks: Check[] = [
           {
             path: 'purchaseOrder',
             key: unknown.number,
+            found: unknown.number,
+            expected: unknown.maybe,
             sentence: `${
               unknown.of
                 ? `Order ${unknown.number} is with ${unknown.of}, not with this supplier.`
@@ -96,6 +107,8 @@ export const orderChecks: Check[] = [
           {
             path: 'currency',
             key: other.order,
+            found: bill.currency,
+            expected: other.currency,
             sentence: `This bill is in ${bill.currency}; order ${other.order} is in ${other.currency}.`,
           },
         ]
@@ -108,6 +121,8 @@ export const orderChecks: Check[] = [
         return {
           path: cellPath(over.row, 'unitPrice'),
           key: `${of.id} ${over.total}`,
+          found: number(each.toFixed()),
+          expected: number(of.unitPrice),
           sentence: `Row ${rowNumber(bill, over.row)} costs ${number(each.toFixed())} each; ${lineOf(of)} says ${number(of.unitPrice)}: ${formatAmount(dec(over.total), bill.currency)} more.`,
           changes: atOrderPrice(bill, over),
         };
@@ -126,6 +141,7 @@ export const orderChecks: Check[] = [
             ? `takes back ${quantity(of, dec(of.onBill).abs().toFixed())}; of ${lineOf(of)}, ${quantity(of, of.billed)} were billed.`
             : `bills ${quantity(of, of.onBill)}; ${lineOf(of)} is for ${quantity(of, of.ordered)}${dec(of.billed).isZero() ? '' : `, and ${quantity(of, of.billed)} were billed before`}.`,
       (of) => `${of.id} ${of.overOrdered}`,
+      (of) => dec(of.ordered).minus(of.billed).toFixed(),
     ),
   ),
   check(
@@ -139,6 +155,7 @@ export const orderChecks: Check[] = [
           ? null
           : `bills ${quantity(of, of.onBill)}; of ${lineOf(of)}, ${dec(of.received!).isZero() ? 'nothing has come so far' : `${quantity(of, of.received!)} have come so far`}${dec(of.billed).isZero() ? '' : `, and ${quantity(of, of.billed)} were billed before`}.`,
       (of) => `${of.id} ${of.overReceived}`,
+      (of) => dec(of.received!).minus(of.billed).toFixed(),
     ),
   ),
   check('row-not-ordered', 'All rows of goods and services are in its orders', 'asks', (bill, { beside }) =>

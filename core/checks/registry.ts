@@ -33,19 +33,34 @@ export function runChecks(bill: CheckedBill, facts: Facts, settings: ReadonlyMap
     if (severity === 'off') return [];
     return check
       .run(bill, facts)
-      .map(({ path, sentence, many = null, key = '', choices = [], changes = [], other = null, earlier = [] }) => ({
-        code: check.code,
-        path,
-        key,
-        sentence,
-        many,
-        severity,
-        settledBy: check.settledBy,
-        choices,
-        changes,
-        other,
-        earlier: [...earlier],
-      }));
+      .map(
+        ({
+          path,
+          sentence,
+          many = null,
+          key = '',
+          choices = [],
+          changes = [],
+          other = null,
+          earlier = [],
+          found = null,
+          expected = null,
+        }) => ({
+          code: check.code,
+          path,
+          key,
+          sentence,
+          many,
+          severity,
+          settledBy: check.settledBy,
+          choices,
+          changes,
+          other,
+          earlier: [...earlier],
+          found,
+          expected,
+        }),
+      );
   });
 }
 

@@ -19,15 +19,15 @@ export function taxByRates(bill: CheckedBill, taxRules: Facts['taxRules']): Deci
   );
 }
 
-/** Tax that the codes' rates don't explain as far as it may differ; null where they do. */
-function unexplained(bill: CheckedBill, facts: Facts): string | null {
+/** Tax that the codes' rates don't explain as far as it may differ: what the bill says and what they make; null where they do. */
+function unexplained(bill: CheckedBill, facts: Facts): { found: string; expected: string } | null {
   const explained = taxByRates(bill, facts.taxRules);
   if (explained === null || bill.tax === null) return null;
   return explained
     .minus(bill.tax)
     .abs()
     .gt(taxTolerance(priced(bill.lines).length, bill.currency, facts.taxTolerance))
-    ? `The tax codes make ${formatAmount(explained, bill.currency)}, the invoice says ${formatAmount(bill.tax, bill.currency)}. Check the codes on the lines.`
+    ? { found: formatAmount(bill.tax, bill.currency), expected: formatAmount(explained, bill.currency) }
     : null;
 }
 
@@ -74,8 +74,10 @@ export const sumChecks: Check[] = [
     settledBy: ['overrule'],
     what: 'The tax codes explain the tax',
     run(bill, facts) {
-      const sentence = unexplained(bill, facts);
-      return sentence ? [{ path: 'tax', sentence, key: `${bill.tax}`, changes: partings(bill, facts) }] : [];
+      const off = unexplained(bill, facts);
+      if (!off) return [];
+      const sentence = `The tax codes make ${off.expected}, the invoice says ${off.found}. Check the codes on the lines.`;
+      return [{ path: 'tax', sentence, key: `${bill.tax}`, changes: partings(bill, facts), ...off }];
     },
   },
 ];

@@ -34,6 +34,8 @@ export const supplierChecks: Check[] = [
               path: 'invoiceNumber',
               key: alike.id,
               other: alike.id,
+              found: bill.invoiceNumber,
+              expected: alike.number,
               sentence: `${alike.number} of this supplier (${alike.issueDate ? dayInWords(alike.issueDate) : 'no date'}) is this number ${alike.how}, with the same total.`,
             },
           ]
@@ -111,7 +113,9 @@ export const supplierChecks: Check[] = [
         : bank.verified.length > 0
           ? `${asked}; the verified account of ${bank.supplier} is ${bank.verified.map(spacedIban).join(' or ')}.`
           : `${asked}, and ${bank.supplier} has no verified bank account yet.`;
-      return [{ path: 'supplierId', sentence, key: page }];
+      return [
+        { path: 'supplierId', sentence, key: page, found: spacedIban(page), expected: bank.verified.map(spacedIban).join(' or ') || null },
+      ];
     },
   },
   {

@@ -60,6 +60,7 @@ export const timeChecks: Check[] = [
       ofRows(bill, chargedTwice, ({ row, other, ...own }, name) => ({
         path: cellPath(row, 'description'),
         key: `${other.id} ${other.from}`,
+        found: span(own),
         other: other.id,
         sentence: `${name} charges ${span(own)}; ${other.number} charged ${span(other)} for the same.`,
       })),

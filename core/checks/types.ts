@@ -177,6 +177,8 @@ export interface Found {
   changes?: Change[];
   /** Another bill that it is about. */ other?: string | null;
   /** Amounts that it is compared with, the oldest first. */ earlier?: readonly string[];
+  /** What the bill says, and what it was expected to say, as people write it. */ found?: string | null;
+  expected?: string | null;
 }
 export interface Check {
   code: string;
@@ -205,4 +207,7 @@ export interface Exception {
   changes: Change[];
   other: string | null;
   earlier: string[];
+  /** What the bill says, and what it was expected to say; null where there is no one value. */
+  found: string | null;
+  expected: string | null;
 }

@@ -162,6 +162,7 @@ async function itemChoices(db: Executor, companyId: string, rows: (typeof item.$
     detail: r.price === null ? r.unit : `${r.price} ${r.currency}${r.unit ? ` a ${r.unit}` : ''}`,
     unit: r.unit,
     price: r.price,
+    ...(r.stocked ? { stocked: true } : {}),
     ...(r.currency === null ? {} : { currency: r.currency }),
     going: shownOf(open[i]!.coding, named).map(({ field, ...one }) => ({ field, id: open[i]!.coding[field]!, ...one })),
   }));

@@ -209,7 +209,7 @@ export async function recheck(
   const fresh = found.filter((e) => !known.has(same(e)));
   if (fresh.length)
     await tx.insert(billException).values(
-      fresh.map(({ code, path, key, sentence, severity }) => ({
+      fresh.map(({ code, path, key, sentence, severity, found: says, expected }) => ({
         companyId: own.id,
         billId: record.id,
         code,
@@ -217,6 +217,8 @@ export async function recheck(
         key,
         sentence,
         severity,
+        found: says,
+        expected,
         openedAt: by.now,
       })),
     );
@@ -225,7 +227,16 @@ export async function recheck(
     if (!row || forGood(row) || (row.state === 'open' && row.sentence === e.sentence && row.severity === e.severity)) continue;
     await tx
       .update(billException)
-      .set({ state: 'open', how: null, personId: null, settledAt: null, sentence: e.sentence, severity: e.severity })
+      .set({
+        state: 'open',
+        how: null,
+        personId: null,
+        settledAt: null,
+        sentence: e.sentence,
+        severity: e.severity,
+        found: e.found,
+        expected: e.expected,
+      })
       .where(eq(billException.id, row.id));
   }
   const gone = kept.filter((row) => row.state === 'open' && !there.has(same(row))).map((row) => row.id);

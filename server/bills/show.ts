@@ -108,6 +108,8 @@ const heldException = (x: typeof billException.$inferSelect, settledBy: Bill['ex
   changes: [],
   other: null,
   earlier: [],
+  found: x.found,
+  expected: x.expected,
 });
 
 /** What the rates of its tax codes make of a bill's tax, where that is another figure. */

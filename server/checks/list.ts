@@ -88,6 +88,8 @@ export async function openExceptions(
       path: x.path,
       key: x.key,
       sentence: x.sentence,
+      found: x.found,
+      expected: x.expected,
       severity: x.severity as OpenException['severity'],
       openedAt: x.openedAt.toISOString(),
       ...of,

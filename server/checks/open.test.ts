@@ -43,6 +43,10 @@ describe('what is in doubt', () => {
     const causes = (await exceptionCauses(world.database.db, mbg())).causes.map((c) => c.code);
     expect(causes.indexOf('order-price')).toBeLessThan(causes.indexOf('account-missing'));
   });
+  it('says what was found and what was expected, where each is one value', async () => {
+    expect((await open({ code: 'order-price' })).map((e) => [e.found, e.expected])).toEqual(Array(4).fill(['0.23', '0.22']));
+    expect(await open({ code: 'account-missing' })).toMatchObject([{ found: null, expected: null }]);
+  });
   it('is listed by cause, words and hands, page by page', async () => {
     const all = await open({ code: 'order-price' });
     expect(all.map((e) => [e.invoiceNumber, e.settles])).toEqual([0, 1, 2, 3].map((i) => [`X-${i}`, 'overrule']));

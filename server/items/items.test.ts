@@ -75,6 +75,7 @@ describe('an item', () => {
     const [lamp, ...others] = await choicesFor(world.database.db, asker, 'items', 'lamp', '2026-11-20');
     expect(others).toEqual([]);
     expect(lamp).toMatchObject({ code: 'BULB-9', detail: '4.25 GBP a piece', unit: 'piece', price: '4.25', currency: 'GBP' });
+    expect(lamp).not.toHaveProperty('stocked');
     expect(lamp!.going!.map((g) => [g.field, g.code])).toEqual([['accountId', '6010'], ['taxCodeId', 'R5']]); // prettier-ignore
     const page = await listItems(world.database.db, mbg().id, '', null, 1);
     expect(page.map((i) => [i.code, i.account, i.taxCode])).toEqual([['BULB-9', '6010 Fertilisers', 'R5']]);

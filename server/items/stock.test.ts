@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { choicesFor } from '../accounts/choices.ts';
 import { changeBill } from '../bills/change.ts';
 import { postBills } from '../ledger/posting.ts';
 import { orderOf, receive } from '../testing/orders.ts';
@@ -29,6 +30,11 @@ const bought = async () => (await listItems(world.database.db, mbg().id, '', nul
 const pots = (more: object = {}) => ({ description: 'Clay pot 2 l, glazed', quantity: '40', unitPrice: '2.50', amount: '100.00', ...more });
 
 describe('what is bought into stock', () => {
+  it('is told with what a row may take', async () => {
+    const asker = { company: mbg(), me: { id: world.master.person('Ines Okafor') } };
+    const choices = await choicesFor(world.database.db, asker, 'items', '', testDay);
+    expect(choices.map((c) => [c.code, c.stocked ?? false])).toEqual([['ADVICE', false], ['POT-2', true]]); // prettier-ignore
+  });
   it('makes its receipt when the bill is posted, and a credit note takes it back', async () => {
     const id = await world.build.bill({ supplier, number: 'ST-20411', lines: [pots(), { amount: '20.00', description: 'Advice' }] });
     const [row, advice] = (await world.show(id)).lines;

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { setCheck } from '../checks/service.ts';
 import { retireAccount } from '../suppliers/bank.ts';
 import { orderOf, receive } from '../testing/orders.ts';
 import { makeWorld, sentAndApproved, testDay, type World } from '../testing/world.ts';
@@ -45,6 +46,16 @@ describe('the checks run once more at posting', () => {
     expect(await stage(good)).toBe('approved');
     await post(good);
     expect(await stage(good)).toBe('posted');
+  });
+  it('where the company makes more of a check than it did', async () => {
+    const kit = await world.as('Kit Arden');
+    const id = await approved({ number: 'OM-80001', currency: 'EUR' });
+    const set = (severity: string) => world.run(setCheck, kit, { code: 'currency-unexpected' }, { severity });
+    await set('stops');
+    await expect(post(id)).rejects.toThrow('OM-80001 cannot be posted any more:');
+    await set('asks');
+    await post(id);
+    expect(await stage(id)).toBe('posted');
   });
   it('where what had come of its order went back', async () => {
     const order = await orderOf(world, supplier);

@@ -9,13 +9,15 @@ import type { Prepared } from './journal.ts';
 
 /**
  * Of bills that were sent on, those about which something has changed since that checks depend on: a bill with the same number or one like
- * it, the supplier (blocked, another account), or an order that other bills and receipts are of, too. The others are as they were looked at.
+ * it, the supplier (blocked, another account), what the company makes of checks, or an order that other bills and receipts are of, too. The
+ * others are as they were looked at.
  */
 async function changedSince(tx: Executor, ids: readonly string[]): Promise<Set<string>> {
   const { rows } = await tx.execute<{ id: string }>(
     sql`select b.id from bill b where b.id = any(${sql.param([...ids])}::uuid[]) and (
           exists (select 1 from line_match m where m.bill_id = b.id)
           or exists (select 1 from event e where e.company_id = b.company_id and e.subject_type = 'supplier' and e.subject_id = b.supplier_id and e.at >= coalesce(b.sent_at, b.created_at))
+          or exists (select 1 from event e where e.company_id = b.company_id and e.subject_type = 'check' and e.at >= coalesce(b.sent_at, b.created_at))
           or exists (select 1 from bill o where o.company_id = b.company_id and o.supplier_id = b.supplier_id and o.number_key = b.number_key and o.id <> b.id
             and o.stage not in ('discarded', 'reversed')))`,
   );

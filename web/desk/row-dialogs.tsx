@@ -48,7 +48,7 @@ function ItemDialog({ desk, row, close }: { desk: Desk; row: number; close(): vo
   const { bill } = desk,
     line = bill.lines[row]!;
   const known = (id: string) => item?.going?.find((g) => g.id === id)?.code;
-  const said = item ? itemCells(line, item, bill.currency) : [];
+  const said = item ? itemCells(line, item, bill.currency, bill.purchaseOrder !== null) : [];
   const words: Record<string, string> = {
     unitPrice: 'price',
     accountId: 'account',
@@ -89,9 +89,11 @@ function ItemDialog({ desk, row, close }: { desk: Desk; row: number; close(): vo
               ? 'The row has all of it already.'
               : `Fills in ${said
                   .map((op) =>
-                    op.do === 'set-cell'
-                      ? `${words[op.field] ?? op.field} ${known(op.value!) ?? (/Price|amount/.test(op.field) ? price(op.value!, bill.currency) : op.value)}`
-                      : '',
+                    op.do === 'set-kind'
+                      ? 'it is bought into stock'
+                      : op.do === 'set-cell'
+                        ? `${words[op.field] ?? op.field} ${known(op.value!) ?? (/Price|amount/.test(op.field) ? price(op.value!, bill.currency) : op.value)}`
+                        : '',
                   )
                   .join(', ')}.`}
         </p>

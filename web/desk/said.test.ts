@@ -24,6 +24,8 @@ const open = (code: string, path: string, severity: Exception['severity'] = 'sto
   changes: [],
   other: null,
   earlier: [],
+  found: null,
+  expected: null,
 });
 const said = (...exceptions: Exception[]) => saidOf({ exceptions, lines });
 

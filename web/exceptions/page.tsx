@@ -40,6 +40,11 @@ const columns: Column<OpenException>[] = [
   { id: 'owner', head: 'In hands of', width: 92, minor: true, sort: 'owner', ascending: true, cell: (e) => e.owner },
   { id: 'age', head: 'Since', width: 92, minor: true, sort: 'age', ascending: true, cell: (e) => showDay(e.openedAt.slice(0, 10)) },
 ];
+/** Of one cause: what each bill says, and what was expected. */
+const values: Column<OpenException>[] = [
+  { id: 'found', head: 'Found', width: 118, cell: (e) => <span title={e.found ?? ''}>{e.found}</span> },
+  { id: 'expected', head: 'Expected', width: 118, cell: (e) => <span title={e.expected ?? ''}>{e.expected}</span> },
+];
 const none: ReadonlySet<string> = new Set();
 
 /** What is in doubt on all bills under review: by cause, and the same doubt settled on many in one go. */
@@ -66,6 +71,7 @@ export function ExceptionsPage() {
     (p) => p.exceptions,
   );
   const [settle, { isLoading }] = exceptionsApi.useSettleManyMutation();
+  const compared = code !== null && rows.rows.some((r) => r.found !== null);
   const chosen = rows.rows.filter((r) => marked.has(r.id));
   const how = code ? (rows.rows[0]?.settles ?? null) : null;
   const may = how === 'confirm' ? can('bills:edit') : how === 'overrule';
@@ -113,7 +119,7 @@ export function ExceptionsPage() {
             label="Exceptions"
             remember={`Exceptions ${company.id}`}
             {...rows}
-            columns={columns}
+            columns={compared ? [...columns.slice(0, 2), ...values, ...columns.slice(2)] : columns}
             sorted={{ by, order, set: (next, to) => sort({ by: next, order: to }) }}
             rowId={(e) => e.id}
             open={(e) => void navigate(`/bills/${e.billId}`)}

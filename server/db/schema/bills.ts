@@ -186,6 +186,9 @@ export const billException = pgTable(
     /** Tells this finding from another at the same path. */
     key: text('key').notNull().default(''),
     sentence: text('sentence').notNull(),
+    /** What the bill says, and what it was expected to say. */
+    found: text('found'),
+    expected: text('expected'),
     severity: text('severity').notNull(),
     /** open, settled, overruled */
     state: text('state').notNull().default('open'),

@@ -18,7 +18,7 @@ const bulbs: Choice = {
 };
 const taken = (line: Partial<BillLine>, currency = 'GBP') =>
   Object.fromEntries(
-    itemCells({ id: 'l', ...emptyCells(), ...codingOf(null), ...line } as BillLine, bulbs, currency).map((op) =>
+    itemCells({ id: 'l', kind: 'line', ...emptyCells(), ...codingOf(null), ...line } as BillLine, bulbs, currency).map((op) =>
       op.do === 'set-cell' ? [op.field, op.value] : [],
     ),
   );
@@ -45,5 +45,17 @@ describe('a row that takes an item', () => {
       unit: 'piece',
       taxCodeId: 's20',
     }));
+  it('is bought into stock where the item is kept there, unless an order has it', () => {
+    const pots = { ...bulbs, stocked: true },
+      row = { id: 'l', kind: 'line', ...emptyCells(), ...codingOf(null) } as BillLine;
+    expect(itemCells(row, pots, 'GBP')[0]).toEqual({ do: 'set-kind', line: 'l', kind: 'stock' });
+    for (const ops of [
+      itemCells(row, bulbs, 'GBP'),
+      itemCells(row, pots, 'GBP', true),
+      itemCells({ ...row, kind: 'asset' }, pots, 'GBP'),
+      itemCells({ ...row, kind: 'stock' }, pots, 'GBP'),
+    ])
+      expect(ops.filter((o) => o.do === 'set-kind')).toEqual([]);
+  });
   it('takes no price in another currency', () => expect(Object.keys(taken({}, 'EUR'))).not.toContain('unitPrice'));
 });

@@ -1,0 +1,2 @@
+ALTER TABLE "bill_exception" ADD COLUMN "found" text;--> statement-breakpoint
+ALTER TABLE "bill_exception" ADD COLUMN "expected" text;
