@@ -218,6 +218,7 @@ test('what is typed goes with a link that is followed at once, and undo takes it
   const before = await order.inputValue();
   await order.fill('PO-7200');
   await page.getByRole('link', { name: /^Ledger/ }).click();
+  await page.waitForURL(/\/ledger$/);
   await page.goBack();
   await expect(order).toHaveValue('PO-7200');
   await page.reload();

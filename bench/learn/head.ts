@@ -1,6 +1,6 @@
 import { dateOrderOf } from '../../core/reading/header.ts';
 import { evidenceOf, type Evidence } from '../../core/reading/head/evidence.ts';
-import { referenceKey } from '../../core/reading/head/references.ts';
+import { referenceKey } from '../../core/reading/identifiers.ts';
 import { squash } from '../../core/reading/identifiers.ts';
 import { layOut } from '../../core/reading/layout.ts';
 import { similarity } from './similarity.ts';

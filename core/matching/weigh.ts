@@ -1,5 +1,5 @@
-import { referenceKey } from '../reading/head/references.ts';
-import { headerPaths, sure, squash, type HeaderField, type Read, type Reading } from '../reading/index.ts';
+import { referenceKey, squash } from '../reading/identifiers.ts';
+import { headerPaths, sure, type HeaderField, type Read, type Reading } from '../reading/index.ts';
 import { bareTaxId, plainName, type KnownSupplier } from './supplier.ts';
 
 /** What is known of a document beside its pages. */

@@ -80,7 +80,7 @@ describe('a picture is opened', () => {
 
 describe('scans among arrivals', () => {
   it('text that a scanner hid behind its picture does not count, the ink does', async () => {
-    const sent = invoiceOf(5, { number: 'IMG-2041' });
+    const sent = invoiceOf(5, { number: 'IMG-2041', lines: 1 });
     const bytes = await scannedPdf(
       [await pictureOf([sent], 'jpeg', { skew: -1.4 })],
       'lnvoice no. 9999\nT0tal 1.00\nsome more words here\nand here',
@@ -112,13 +112,13 @@ describe('scans among arrivals', () => {
     expect([lines.length, bill.gross]).toEqual([sent.lines.length, sent.gross]);
   }, 120_000);
   it('a scan put in on its side is read and shown upright', async () => {
-    const sent = invoiceOf(5, { number: 'IMG-2042' });
+    const sent = invoiceOf(5, { number: 'IMG-2042', lines: 1 });
     const id = await take('upload', 'lying.png', await pictureOf([sent], 'png', { turn: 90 }));
     const [doc] = await documents(id);
     expect([await numbers(id), doc.sources[0].turn]).toEqual([[sent.number], 270]);
   }, 120_000);
   it('a page that takes too long stands by itself with its reason, and is read when it is tried again', async () => {
-    const sent = invoiceOf(5, { number: 'IMG-2043' });
+    const sent = invoiceOf(5, { number: 'IMG-2043', lines: 1 });
     const good = world.services.reader;
     const hasty = new ReadingPool(1, good.limits, new ScanPool(1, { seconds: 0.02, megabytes: 1024 }));
     world.services.reader = hasty;
@@ -134,7 +134,7 @@ describe('scans among arrivals', () => {
   }, 120_000);
   it('says how far it is while pages are read, in the queue of its own', async () => {
     const told: unknown[] = [];
-    await world.services.reader.readAll([{ sha: '', bytes: await pictureOf([invoiceOf(5, { number: 'IMG-2044' })]) }], null, {
+    await world.services.reader.readAll([{ sha: '', bytes: await pictureOf([invoiceOf(5, { number: 'IMG-2044', lines: 1 })]) }], null, {
       find: async () => [],
       put: async () => undefined,
       alone: (_, scan) => scan(),
@@ -172,7 +172,7 @@ describe('the language of a page', () => {
 describe('a page that somebody looks at', () => {
   it('is opened before a box is drawn on it, once', async () => {
     const pool = new ScanPool(1),
-      file = await pictureOf([invoiceOf(5, { number: 'IMG-2062' })]),
+      file = await pictureOf([invoiceOf(5, { number: 'IMG-2062', lines: 1 })]),
       fetch = vi.fn(async () => file);
     expect([await pool.ready(fetch, 'a', 1, 'eng'), await pool.ready(fetch, 'a', 1, 'eng')]).toEqual([true, true]);
     expect(fetch).toHaveBeenCalledTimes(1);
@@ -184,7 +184,7 @@ describe('a page that somebody looks at', () => {
   }, 60_000);
   it('is the one they stop at, not each that they leaf through', async () => {
     const pool = new ScanPool(1),
-      file = await pictureOf([invoiceOf(5, { number: 'IMG-2064' })]),
+      file = await pictureOf([invoiceOf(5, { number: 'IMG-2064', lines: 1 })]),
       fetch = vi.fn(async () => file);
     const leafed = ['a', 'b', 'c', 'd'].map((sha) => pool.ready(fetch, sha, 1, 'eng'));
     expect(await Promise.all(leafed)).toEqual([false, false, false, true]);
@@ -196,7 +196,7 @@ describe('a page that somebody looks at', () => {
     const wanted = { sha: '', page: 1, turn: null };
     const broken = await pool.scan(new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 0, 0]), wanted, () => null);
     expect(broken).toMatchObject({ read: null, fault: 'picture' });
-    const good = await pool.scan(await pictureOf([invoiceOf(5, { number: 'IMG-2063' })]), wanted, () => null);
+    const good = await pool.scan(await pictureOf([invoiceOf(5, { number: 'IMG-2063', lines: 1 })]), wanted, () => null);
     expect(good.read!.words.map((w) => w.text)).toContain('IMG-2063');
     await pool.close();
   }, 60_000);
@@ -205,7 +205,7 @@ describe('a page that somebody looks at', () => {
 describe('separators', () => {
   const pages = async () => {
     const worn = async (pdf: Uint8Array, seed: number) => wornPage(pdf, 1, { seed, skew: 0.8 });
-    const [a, b] = [invoiceOf(5, { number: 'SEP-3101' }), invoiceOf(5, { number: 'SEP-3102' })];
+    const [a, b] = [invoiceOf(5, { number: 'SEP-3101', lines: 1 }), invoiceOf(5, { number: 'SEP-3102', lines: 1 })];
     const blank = { width: 1654, height: 2339, data: new Uint8Array(1654 * 2339).fill(244) };
     return { sheet: await worn(await separatorSheet(), 1), blank, a: await worn(await makePdf(a), 2), b: await worn(await makePdf(b), 3) };
   };
@@ -241,7 +241,7 @@ describe('separators', () => {
 
 describe('at the desk', () => {
   it('a drawn box is read anew, the page is shown as it was cleaned, and neither to strangers of the company', async () => {
-    const sent = invoiceOf(5, { number: 'IMG-2051' });
+    const sent = invoiceOf(5, { number: 'IMG-2051', lines: 1 });
     const id = await take('upload', 'desk.png', await pictureOf([sent], 'png', { skew: 2 }));
     const [doc] = await documents(id);
     const ines = await signedIn('ines'),

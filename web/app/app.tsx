@@ -1,64 +1,45 @@
 import { useMemo, useState } from 'react';
-import { createBrowserRouter, RouterProvider } from 'react-router';
+import { createBrowserRouter, RouterProvider, type RouteObject } from 'react-router';
 import { Toaster } from 'sonner';
-import { ApprovalsPage } from '../approvals/page';
-import { ArrivalsPage } from '../arrivals/page';
-import { PagesPage } from '../arrivals/pages';
 import { SignInPage } from '../auth/sign-in';
-import { TaxPage } from '../ledger/tax';
 import { SetUpPage } from '../setup/set-up';
-import { YouPage } from '../auth/you';
-import { BillsPage } from '../bills/page';
-import { ApartPage } from '../desk/apart-page';
-import { AlikePage } from '../coding/alike';
-import { RulesPage } from '../coding/rules';
-import { DeskPage } from '../desk/page';
-import { EntryPage } from '../ledger/entry';
-import { LedgerPage } from '../ledger/page';
-import { ExceptionsPage } from '../exceptions/page';
-import { OrderPage } from '../orders/order';
-import { NotBilledPage } from '../orders/not-billed';
-import { OrdersPage } from '../orders/page';
-import { RepeatsPage } from '../repeats/page';
-import { SupplierPage } from '../suppliers/account';
-import { SuppliersPage } from '../suppliers/page';
-import { TodayPage } from '../today/page';
 import { Trouble, Waiting } from '../ui/states';
 import { authApi } from '../auth/api';
-import { ImportPage } from '../imports/page';
-import { SettingsPage } from '../settings/page';
 import { PlaceContext } from './company';
 import { Shell } from './shell';
 
-const routes = [
-  { path: '/page', element: <ApartPage /> },
+/** Each place comes when it is first opened: the first one need not wait for all. */
+const routes: RouteObject[] = [
+  { path: '/page', lazy: async () => ({ Component: (await import('../desk/apart-page')).ApartPage }) },
   {
     path: '/',
     element: <Shell />,
+    HydrateFallback: Waiting,
+    errorElement: <Trouble sentence="This place could not be opened. Load the page again; what you typed is kept." />,
     children: [
-      { index: true, element: <TodayPage /> },
-      { path: 'arrivals', element: <ArrivalsPage /> },
-      { path: 'arrivals/:id/pages', element: <PagesPage /> },
-      { path: 'bills', element: <BillsPage /> },
-      { path: 'bills/repeating', element: <RepeatsPage /> },
-      { path: 'bills/alike', element: <AlikePage /> },
-      { path: 'bills/rules', element: <RulesPage /> },
-      { path: 'bills/:id', element: <DeskPage /> },
-      { path: 'approvals', element: <ApprovalsPage /> },
-      { path: 'ledger', element: <LedgerPage /> },
-      { path: 'ledger/tax', element: <TaxPage /> },
-      { path: 'ledger/:id', element: <EntryPage /> },
-      { path: 'exceptions', element: <ExceptionsPage /> },
-      { path: 'orders', element: <OrdersPage /> },
-      { path: 'orders/not-billed', element: <NotBilledPage /> },
-      { path: 'orders/:id', element: <OrderPage /> },
-      { path: 'suppliers', element: <SuppliersPage /> },
-      { path: 'suppliers/:id', element: <SupplierPage /> },
-      { path: 'imports/:list', element: <ImportPage /> },
-      { path: 'imports/:list/:id', element: <ImportPage /> },
-      { path: 'you', element: <YouPage /> },
-      { path: 'settings', element: <SettingsPage /> },
-      { path: 'settings/:area', element: <SettingsPage /> },
+      { index: true, lazy: async () => ({ Component: (await import('../today/page')).TodayPage }) },
+      { path: 'arrivals', lazy: async () => ({ Component: (await import('../arrivals/page')).ArrivalsPage }) },
+      { path: 'arrivals/:id/pages', lazy: async () => ({ Component: (await import('../arrivals/pages')).PagesPage }) },
+      { path: 'bills', lazy: async () => ({ Component: (await import('../bills/page')).BillsPage }) },
+      { path: 'bills/repeating', lazy: async () => ({ Component: (await import('../repeats/page')).RepeatsPage }) },
+      { path: 'bills/alike', lazy: async () => ({ Component: (await import('../coding/alike')).AlikePage }) },
+      { path: 'bills/rules', lazy: async () => ({ Component: (await import('../coding/rules')).RulesPage }) },
+      { path: 'bills/:id', lazy: async () => ({ Component: (await import('../desk/page')).DeskPage }) },
+      { path: 'approvals', lazy: async () => ({ Component: (await import('../approvals/page')).ApprovalsPage }) },
+      { path: 'ledger', lazy: async () => ({ Component: (await import('../ledger/page')).LedgerPage }) },
+      { path: 'ledger/tax', lazy: async () => ({ Component: (await import('../ledger/tax')).TaxPage }) },
+      { path: 'ledger/:id', lazy: async () => ({ Component: (await import('../ledger/entry')).EntryPage }) },
+      { path: 'exceptions', lazy: async () => ({ Component: (await import('../exceptions/page')).ExceptionsPage }) },
+      { path: 'orders', lazy: async () => ({ Component: (await import('../orders/page')).OrdersPage }) },
+      { path: 'orders/not-billed', lazy: async () => ({ Component: (await import('../orders/not-billed')).NotBilledPage }) },
+      { path: 'orders/:id', lazy: async () => ({ Component: (await import('../orders/order')).OrderPage }) },
+      { path: 'suppliers', lazy: async () => ({ Component: (await import('../suppliers/page')).SuppliersPage }) },
+      { path: 'suppliers/:id', lazy: async () => ({ Component: (await import('../suppliers/account')).SupplierPage }) },
+      { path: 'imports/:list', lazy: async () => ({ Component: (await import('../imports/page')).ImportPage }) },
+      { path: 'imports/:list/:id', lazy: async () => ({ Component: (await import('../imports/page')).ImportPage }) },
+      { path: 'you', lazy: async () => ({ Component: (await import('../auth/you')).YouPage }) },
+      { path: 'settings', lazy: async () => ({ Component: (await import('../settings/page')).SettingsPage }) },
+      { path: 'settings/:area', lazy: async () => ({ Component: (await import('../settings/page')).SettingsPage }) },
       { path: '*', element: <Trouble sentence="This page is not here." /> },
     ],
   },

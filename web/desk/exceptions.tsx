@@ -1,5 +1,5 @@
 import { CircleAlert, CircleHelp } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { partTax, type Operation } from '@ledgerline/core/bills';
@@ -11,12 +11,13 @@ import { billsApi } from '../bills/api';
 import { AskNote } from '../ui/dialog';
 import { FillAll } from './fill-all';
 import { focusField } from './focus';
-import { HabitChart } from './habit-chart';
 import { TwinDialog } from './twin-dialog';
 import { saidOf } from './said';
 import { opened } from './state';
 import type { Desk } from './use-desk';
 import { VerifyDialog } from './verify-dialog';
+
+const HabitChart = lazy(async () => ({ default: (await import('./habit-chart')).HabitChart }));
 
 /** So many sentences stand above a bill; the rest behind a count. */
 const most = 3;
@@ -116,7 +117,9 @@ export function Exceptions({ desk, newSupplier }: { desk: Desk; newSupplier: (()
               {one.sentence}
             </button>
             {one.all[0]!.earlier.length > 0 && bill.gross && (
-              <HabitChart earlier={one.all[0]!.earlier} now={bill.gross} currency={bill.currency} />
+              <Suspense>
+                <HabitChart earlier={one.all[0]!.earlier} now={bill.gross} currency={bill.currency} />
+              </Suspense>
             )}
             <span className="ml-auto flex shrink-0 items-center gap-1">
               {!locked && one.fill && <FillAll desk={desk} {...one.fill} />}

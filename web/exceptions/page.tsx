@@ -40,10 +40,17 @@ const columns: Column<OpenException>[] = [
   { id: 'owner', head: 'In hands of', width: 92, minor: true, sort: 'owner', ascending: true, cell: (e) => e.owner },
   { id: 'age', head: 'Since', width: 92, minor: true, sort: 'age', ascending: true, cell: (e) => showDay(e.openedAt.slice(0, 10)) },
 ];
-/** Of one cause: what each bill says, and what was expected. */
-const values: Column<OpenException>[] = [
-  { id: 'found', head: 'Found', width: 118, cell: (e) => <span title={e.found ?? ''}>{e.found}</span> },
-  { id: 'expected', head: 'Expected', width: 118, cell: (e) => <span title={e.expected ?? ''}>{e.expected}</span> },
+const value = (e: OpenException, text: string | null) => (
+  <span className="text-[13px]" title={e.sentence}>
+    {text}
+  </span>
+);
+/** Of one cause, whose name says what is in doubt: what each bill says, and what was expected. */
+const compared: Column<OpenException>[] = [
+  columns[0]!,
+  { id: 'found', head: 'Found', cell: (e) => value(e, e.found ?? e.sentence) },
+  { id: 'expected', head: 'Expected', cell: (e) => value(e, e.expected) },
+  ...columns.slice(2).filter((c) => c.id !== 'owner'),
 ];
 const none: ReadonlySet<string> = new Set();
 
@@ -71,7 +78,7 @@ export function ExceptionsPage() {
     (p) => p.exceptions,
   );
   const [settle, { isLoading }] = exceptionsApi.useSettleManyMutation();
-  const compared = code !== null && rows.rows.some((r) => r.found !== null);
+  const comparing = code !== null && rows.rows.some((r) => r.found !== null);
   const chosen = rows.rows.filter((r) => marked.has(r.id));
   const how = code ? (rows.rows[0]?.settles ?? null) : null;
   const may = how === 'confirm' ? can('bills:edit') : how === 'overrule';
@@ -119,7 +126,7 @@ export function ExceptionsPage() {
             label="Exceptions"
             remember={`Exceptions ${company.id}`}
             {...rows}
-            columns={compared ? [...columns.slice(0, 2), ...values, ...columns.slice(2)] : columns}
+            columns={comparing ? compared : columns}
             sorted={{ by, order, set: (next, to) => sort({ by: next, order: to }) }}
             rowId={(e) => e.id}
             open={(e) => void navigate(`/bills/${e.billId}`)}

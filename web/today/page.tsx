@@ -1,5 +1,5 @@
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
-import { Bar, BarChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { sentenceOf } from '../app/api';
 import { usePlace } from '../app/company';
 import { ChannelIcon } from '../arrivals/channel';
@@ -7,6 +7,9 @@ import { money, showDay, showTime } from '../ui/format';
 import { GuideNote } from '../setup/guide';
 import { todayApi } from './api';
 import { Empty, Head, Trouble, Waiting } from '../ui/states';
+
+// Charts are large: they come after the words.
+const WeekChart = lazy(async () => ({ default: (await import('./week-chart')).WeekChart }));
 
 const tasks: Record<string, string> = { review: 'Review', returned: 'Returned to you', approve: 'Approve', post: 'Post' };
 
@@ -100,18 +103,9 @@ export function TodayPage() {
         <section>
           <h2 className="mb-1 font-semibold">Last two weeks: bills arrived and posted</h2>
           <div className="h-44" aria-hidden>
-            <ResponsiveContainer>
-              <BarChart accessibilityLayer={false} data={data.week.map((d) => ({ ...d, day: d.day.slice(8) }))} barGap={0}>
-                <XAxis dataKey="day" tickLine={false} fontSize={12} stroke="var(--color-neutral)" />
-                <YAxis allowDecimals={false} width={28} tickLine={false} axisLine={false} fontSize={12} stroke="var(--color-neutral)" />
-                <Tooltip
-                  contentStyle={{ background: 'var(--color-base-100)', border: '1px solid var(--color-base-300)' }}
-                  cursor={{ fill: 'var(--color-base-200)' }}
-                />
-                <Bar dataKey="arrived" fill="var(--color-primary)" isAnimationActive={false} />
-                <Bar dataKey="posted" fill="var(--color-accent)" isAnimationActive={false} />
-              </BarChart>
-            </ResponsiveContainer>
+            <Suspense>
+              <WeekChart of={data.week} />
+            </Suspense>
           </div>
           <p className="text-[13px]">
             <span className="text-primary">■ arrived</span> <span className="text-accent">■ posted</span>

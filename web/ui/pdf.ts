@@ -1,11 +1,8 @@
-import * as pdfjs from 'pdfjs-dist';
-import workerUrl from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
-
-pdfjs.GlobalWorkerOptions.workerSrc = workerUrl;
+import type { PDFDocumentLoadingTask, PDFDocumentProxy, RenderTask } from 'pdfjs-dist';
 
 /** A PDF that is open on this screen. */
 export interface OpenPdf {
-  document: Promise<pdfjs.PDFDocumentProxy>;
+  document: Promise<PDFDocumentProxy>;
   /** Its first page as it was drawn last, if it was. */ first: HTMLCanvasElement | null;
 }
 
@@ -14,19 +11,29 @@ const open = new Map<string, OpenPdf & { users: number; close(): void }>();
 /** How long a PDF that nobody shows stays open, in milliseconds: whoever held it ready hands it on to whoever shows it. */
 const lingers = 3000;
 
+async function opened(url: string): Promise<PDFDocumentLoadingTask> {
+  const { getDocument } = await import('./pdf-library');
+  return getDocument({
+    url,
+    isEvalSupported: false,
+    enableXfa: false,
+    cMapUrl: '/pdf/cmaps/',
+    cMapPacked: true,
+    standardFontDataUrl: '/pdf/standard_fonts/',
+  });
+}
+
 /** Opens a PDF once for all its pages on screen; some time after the last one has gone it is closed. */
 export function borrow(url: string): { pdf: OpenPdf; give(): void } {
   let held = open.get(url);
   if (!held) {
-    const task = pdfjs.getDocument({
-      url,
-      isEvalSupported: false,
-      enableXfa: false,
-      cMapUrl: '/pdf/cmaps/',
-      cMapPacked: true,
-      standardFontDataUrl: '/pdf/standard_fonts/',
-    });
-    held = { document: task.promise, first: null, users: 0, close: () => void task.destroy() };
+    const task = opened(url);
+    held = {
+      document: task.then(({ promise }) => promise),
+      first: null,
+      users: 0,
+      close: () => void task.then((one) => one.destroy()).catch(() => undefined),
+    };
     held.document.catch(() => undefined);
     open.set(url, held);
   }
@@ -54,7 +61,7 @@ interface Wanted {
 
 /** Draws a page off the screen. Rejects where the page cannot be shown; what was stopped never settles: nobody waits for it any more. */
 export function draw(pdf: OpenPdf, { number, turn, scale }: Wanted): { drawn: Promise<HTMLCanvasElement>; stop(): void } {
-  let task: pdfjs.RenderTask | null = null,
+  let task: RenderTask | null = null,
     gone = false;
   const work = async (): Promise<HTMLCanvasElement> => {
     const page = await (await pdf.document).getPage(number);

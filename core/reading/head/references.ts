@@ -166,6 +166,3 @@ export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Ref
     return f;
   });
 }
-
-/** A number as it is compared: without spaces, in capitals. */
-export const referenceKey = (value: string): string => squash(value) && value.replace(/\s+/g, '').toUpperCase();
