@@ -9,7 +9,10 @@ test('the demo’s doubts stand by cause: a number with a zero more, one paper t
   const causes = page.getByRole('navigation', { name: 'Causes' });
   await causes.getByRole('button', { name: /has a number alike and the same total/ }).click();
   // Each of the two says it of the other.
-  const row = page.getByRole('row').filter({ has: page.getByTitle(/with a zero more or less/) }).first();
+  const row = page
+    .getByRole('row')
+    .filter({ has: page.getByTitle(/with a zero more or less/) })
+    .first();
   await expect(row).toBeVisible();
   await row.click();
   await page.getByRole('button', { name: 'Beside that bill' }).click();
