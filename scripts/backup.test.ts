@@ -136,6 +136,12 @@ it('what was brought back goes on: rights, numbers and the chain are as they wer
   expect(posted.posted[0]!.number).toBe(2);
 });
 
+it('the books that it holds are looked through by the command', () => {
+  const found = ledgerline(from.ownerUrl, from.url, 'verify');
+  expect(found).toMatchObject({ status: 0, said: expect.stringContaining('All is as it was written.') });
+  expect(found.said).toMatch(/Marrowby Botanic Gardens\n {2}right {2}\d+ acts in the event log, each chained to the one before\n/);
+});
+
 it('somebody who lost their password is let in again by the command', async () => {
   const found = ledgerline(from.ownerUrl, from.url, 'readmit', 'ines@marrowby.example');
   expect(found).toMatchObject({ status: 0, said: expect.stringMatching(/^Ines Okafor signs in with \S{16} and should change it at once/) });

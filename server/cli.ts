@@ -1,6 +1,7 @@
 import { readmit } from './auth/readmit.ts';
-import { connect } from './db/client.ts';
+import { connect, type Db } from './db/client.ts';
 import { roleOf, prepareDatabase } from './db/prepare.ts';
+import { saidOf, verifyBooks } from './evidence/verify.ts';
 import { readFiles } from './reading/cli.ts';
 
 const usage = `ledgerline read FILE…     print what is read from invoices, one JSON document a file
@@ -9,6 +10,7 @@ const usage = `ledgerline read FILE…     print what is read from invoices, one
 ledgerline backup FILE    write everything, originals included, into one file
 ledgerline restore FILE   put back what a backup holds, in place of what is there
 ledgerline prepare        bring the structure of DATABASE_OWNER_URL up to date and give DATABASE_URL's role its rights
+ledgerline verify         look through the books: event log, balances, numbers, supplier accounts; ends with 1 where something is off
 ledgerline readmit MAIL   let somebody in again who lost a password or second factor: prints a new password
 ledgerline --help         this text`;
 
@@ -20,22 +22,39 @@ async function prepare(): Promise<void> {
   console.log('The database is up to date.');
 }
 
-/** Lets somebody in again; Ledgerline may run meanwhile. */
-async function letIn(email: string): Promise<void> {
+/** Works on the database as its owner; Ledgerline may run meanwhile. */
+async function asOwner(work: (db: Db) => Promise<void>): Promise<void> {
   // @ts-expect-error plain JavaScript
   const { withDatabase } = (await import('../scripts/owner.mjs')) as { withDatabase: WithDatabase };
   await withDatabase(
     async (ownerUrl) => {
       const database = connect(ownerUrl, { most: 1 });
       try {
-        const { name, password } = await readmit(database.db, email, new Date());
-        console.log(`${name} signs in with ${password} and should change it at once (You, at the foot of the rail).`);
+        await work(database.db);
       } finally {
         await database.close();
       }
     },
     { running: true },
   );
+}
+
+/** Lets somebody in again. */
+const letIn = (email: string): Promise<void> =>
+  asOwner(async (db) => {
+    const { name, password } = await readmit(db, email, new Date());
+    console.log(`${name} signs in with ${password} and should change it at once (You, at the foot of the rail).`);
+  });
+
+/** Says what the books look like; gives 1 where something in them is not as it was written. */
+async function verify(): Promise<number> {
+  let status = 0;
+  await asOwner(async (db) => {
+    const { lines, right } = saidOf(await verifyBooks(db));
+    console.log(lines.join('\n'));
+    if (!right) status = 1;
+  });
+  return status;
 }
 type WithDatabase = (work: (ownerUrl: string) => Promise<void>, how: { running: boolean }) => Promise<void>;
 
@@ -52,6 +71,7 @@ async function run([command, ...rest]: string[]): Promise<number> {
   if (command === 'backup' && file && rest.length === 1) await (await copies()).backup(file);
   else if (command === 'restore' && file && rest.length === 1) await (await copies()).restore(file);
   else if (command === 'readmit' && file && rest.length === 1) await letIn(file);
+  else if (command === 'verify' && rest.length === 0) return verify();
   else if (command === 'prepare' && rest.length === 0) await prepare();
   else {
     console.log(usage);
