@@ -21,7 +21,7 @@ export async function arrivals(page: Page, clerk = 'Ines Okafor'): Promise<void>
   await page.getByRole('link', { name: /^Arrivals/ }).click();
 }
 export const upload = (page: Page, name: string, mimeType: string, bytes: Uint8Array | string) =>
-  page.getByLabel('Files').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
+  page.locator('input[aria-label=Files]').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
 /** The row of what arrived with a text in it. */
 export const arrival = (page: Page, text: string) => page.locator('li:not([data-sonner-toast])').filter({ hasText: text });
 /** Makes a bill by hand for a supplier, from the list of bills, and opens it. */

@@ -73,7 +73,7 @@ test('a company says who may overrule a check', async ({ page }) => {
   await page.getByRole('button', { name: /Rows cost what was ordered/ }).click();
   await page
     .getByRole('row')
-    .filter({ hasText: /Row 1 costs .* each/ })
+    .filter({ has: page.getByTitle(/Row 1 costs .* each/) })
     .first()
     .click();
   await expect(page.getByRole('button', { name: 'Overrule' }).first()).toBeVisible();

@@ -82,6 +82,8 @@ test('a name for terms is made, and means them at the desk', async ({ page, brow
 
   await signIn(page, 'Ines Okafor');
   await billByHand(page, 'Quillhaven');
+  // The company's names for terms are there.
+  await expect(page.locator('#own-terms option')).not.toHaveCount(0);
   await page.getByLabel('Invoice date').fill('2 Nov 2026');
   await page.getByLabel('Invoice date').press('Tab');
   await page.getByLabel('Due', { exact: true }).fill('seed season');
