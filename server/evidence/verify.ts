@@ -1,7 +1,7 @@
 import { asc, sql, type SQL } from 'drizzle-orm';
 import { fixed, dec } from '@ledgerline/core/money';
 import { chainBreak } from '../events/store.ts';
-import type { Db, Executor } from '../db/client.ts';
+import { snapshot, type Db, type Executor } from '../db/client.ts';
 import { company } from '../db/schema/index.ts';
 
 /** One thing that was looked at in the books: how many of it there are, and what is wrong with them, in sentences. */
@@ -144,19 +144,16 @@ async function keptSums(db: Executor): Promise<Verified> {
  * meanwhile is not held up.
  */
 export const verifyBooks = (db: Db): Promise<VerifiedBooks[]> =>
-  db.transaction(
-    async (tx) => {
-      const books: VerifiedBooks[] = [];
-      for (const own of await tx.select().from(company).orderBy(asc(company.code)))
-        books.push({
-          name: own.name,
-          checks: [await chain(tx, own.id), await balances(tx, own), await numbers(tx, own), await control(tx, own), await bills(tx, own)],
-        });
-      books.push({ name: 'All companies', checks: [await chain(tx, null), await keptSums(tx)] });
-      return books;
-    },
-    { isolationLevel: 'repeatable read', accessMode: 'read only' },
-  );
+  snapshot(db, async (tx) => {
+    const books: VerifiedBooks[] = [];
+    for (const own of await tx.select().from(company).orderBy(asc(company.code)))
+      books.push({
+        name: own.name,
+        checks: [await chain(tx, own.id), await balances(tx, own), await numbers(tx, own), await control(tx, own), await bills(tx, own)],
+      });
+    books.push({ name: 'All companies', checks: [await chain(tx, null), await keptSums(tx)] });
+    return books;
+  });
 
 /** What was found as lines of text, and whether all is right. */
 export function saidOf(books: readonly VerifiedBooks[]): { lines: string[]; right: boolean } {
