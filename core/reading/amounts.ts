@@ -5,6 +5,7 @@ import { totalBook, type TotalLabel } from './lexicon/index.ts';
 import type { LabelledRow, Layout } from './layout.ts';
 import { hasDecimals, isCurrency, parseNumber, parsePercent } from '../numbers/index.ts';
 import type { Table } from './table/index.ts';
+import { hasLetters } from './letters.ts';
 
 /** An amount outside the line table and what the words beside it call it. */
 export interface NamedAmount {
@@ -134,7 +135,7 @@ function name(row: LabelledRow, { words, value }: Printed, before: NamedAmount[]
   if (column && column !== 'goods' && (roles.has('goods') || roles.has('gross') || label.length === 0)) roles.set(column, 0.8);
   let rate = rateIn(label, layout),
     text = textOf(label);
-  if (!label.some((w) => /\p{L}{2}/u.test(w.text)) || roles.size === 0) {
+  if (!label.some((w) => hasLetters(w.text)) || roles.size === 0) {
     const over = above(layout, row, words);
     if (over) {
       for (const [role, score] of rolesOf(over)) if (!roles.has(role)) roles.set(role, score * 0.9);
@@ -155,7 +156,7 @@ function labelWords(row: LabelledRow, first: Word, previous: NamedAmount | undef
   const segments = row.segments.filter((s) => s.words.some((w) => words.includes(w)));
   const near = segments.slice(-2).flatMap((s) => s.words.filter((w) => words.includes(w)));
   const last = segments[segments.length - 1];
-  return last?.words.some((w) => words.includes(w) && /\p{L}{2}/u.test(w.text)) ? last.words.filter((w) => words.includes(w)) : near;
+  return last?.words.some((w) => words.includes(w) && hasLetters(w.text)) ? last.words.filter((w) => words.includes(w)) : near;
 }
 
 function rolesOf(words: Word[]): Map<TotalLabel, number> {
@@ -163,7 +164,7 @@ function rolesOf(words: Word[]): Map<TotalLabel, number> {
   const labels = findLabels(words, totalBook);
   for (const label of labels) {
     const lead = label.from === 0 ? 1 : label.from <= 2 ? 0.75 : 0.5;
-    const whole = label.words.length >= words.filter((w) => /\p{L}{2}/u.test(w.text)).length ? 1 : 0.8;
+    const whole = label.words.length >= words.filter((w) => hasLetters(w.text)).length ? 1 : 0.8;
     roles.set(label.role, Math.max(roles.get(label.role) ?? 0, lead * whole));
   }
   // "Less trade discount" and "Total fees" start with a word that has a meaning of its own.
@@ -195,7 +196,7 @@ function above(layout: Layout, row: LabelledRow, words: Word[]): Word[] | null {
     const s = union(all);
     const overlap = Math.min(s.x + s.w, box.x + box.w) - Math.max(s.x, box.x);
     const own = all.filter((w) => !/^[(]?[\d.,]+\d[.,]\d{2}[)]?$/.test(w.text));
-    if (overlap < Math.min(s.w, box.w) * 0.4 || (own.length < all.length && !own.some((w) => /\p{L}{2}/u.test(w.text)))) continue;
+    if (overlap < Math.min(s.w, box.w) * 0.4 || (own.length < all.length && !own.some((w) => hasLetters(w.text)))) continue;
     const apart = Math.min(Math.abs(s.x - box.x), Math.abs(s.x + s.w - box.x - box.w), Math.abs(s.x + s.w / 2 - box.x - box.w / 2));
     if (apart < least) {
       least = apart;

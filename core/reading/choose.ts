@@ -12,6 +12,7 @@ import { totalShares } from './rows/models.ts';
 import { totalFeatures } from './totals/features.ts';
 import { readTable, type Table } from './table/index.ts';
 import { legendOf, taxRows, type TaxRow } from './taxtable.ts';
+import { hasLetters } from './letters.ts';
 
 /** The lines of a document as they are read, with the totals that go with them. */
 export interface Chosen {
@@ -61,7 +62,7 @@ function weighed(layout: Layout, table: Table, likely: number, multiply: number,
     (verdict.linesHold ? saysSum(verdict, table.lines.length, tried) - 0.7 * verdict.charges.length : 0) +
     (verdict.totalHolds && verdict.net ? (verdict.tax && verdict.net !== verdict.gross ? (verdict.linesHold ? 5 : 2.5) : 1) : 0) +
     (table.lines.length
-      ? (-3 * table.lines.filter((l) => !l.description || !/\p{L}{2}/u.test(withoutDates(l.description.value))).length) / table.lines.length
+      ? (-3 * table.lines.filter((l) => !l.description || !hasLetters(withoutDates(l.description.value))).length) / table.lines.length
       : 0);
   return { table, taxes, verdict, worth, multiply };
 }

@@ -9,6 +9,7 @@ import { kindBook } from '../lexicon/index.ts';
 import { speaks, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
 import { legalForm, plainName, type Known, type PrintedName } from './names.ts';
+import { beginsSmall } from '../letters.ts';
 
 const address =
   /\b(road|street|lane|avenue|row|place|yard|court|park|way|square|building|unit|rue|route|chemin|straat|dijk|weg|laan|kade|strasse|straße|gasse|calle|avenida|plaza|via|corso|piazza|viale|gatan|vägen|vej|gate|ulica|postfach|postbus|box)\b|\b[A-Z]{1,2}\d{1,2}[A-Z]? ?\d[A-Z]{2}\b|\b\d{4,5}\b/iu;
@@ -146,7 +147,7 @@ export function nameFeatures(layout: Layout, all: Surroundings, names: PrintedNa
     if (/\d/.test(n.text)) f.add('digits');
     if (/[@/]|www|http/i.test(n.text)) f.add('web');
     if (n.text === n.text.toUpperCase()) f.add('capitals');
-    if (/^\p{Ll}/u.test(n.text)) f.add('begins small');
+    if (beginsSmall(n.text)) f.add('begins small');
     if (words.length > 1 && n.text.split(/\s+/).every((w) => !/^\p{Ll}{4}/u.test(w))) f.add('each word capital');
     if (address.test(n.text)) f.add('like an address');
     speaks(f, 'name', words.slice(0, 6));

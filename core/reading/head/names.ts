@@ -2,6 +2,7 @@ import { union, type Mark, type Segment } from '../../page/index.ts';
 import type { Layout } from '../layout.ts';
 import { plainWord } from '../learned/features.ts';
 import { bearsHead, type Surroundings } from './around.ts';
+import { hasLetters } from '../letters.ts';
 
 /** A company as the application knows it. */
 export interface Known {
@@ -60,7 +61,7 @@ export function printedNames(layout: Layout, all: Surroundings): PrintedName[] {
     texts = new Map<Segment, Set<string>>();
   const put = (at: number, segment: Segment, raw: string, part: boolean, more?: Segment) => {
     const text = nameOf(raw);
-    if (text.length < 3 || text.length > 70 || !/\p{L}{2}/u.test(text)) return;
+    if (text.length < 3 || text.length > 70 || !hasLetters(text)) return;
     const same = texts.get(segment) ?? texts.set(segment, new Set()).get(segment)!;
     if (same.has(text)) return;
     same.add(text);

@@ -9,6 +9,7 @@ import { kindBook } from '../lexicon/index.ts';
 import { around, bearsHead, type Piece, type Surroundings } from './around.ts';
 import { Labelled } from './labelled.ts';
 import { markOf, type Token } from './tokens.ts';
+import { hasLetter } from '../letters.ts';
 
 /** A printed piece that may be a number of the document, as it is compared: letters and digits without spaces. */
 export interface Reference extends Piece {
@@ -19,6 +20,9 @@ export interface Reference extends Piece {
 const trimmed = (text: string): string => text.replace(/[\u2010\u2011\u2212]/g, '-').replace(/^[#:(№°.,;[\]-]+|[.,;:)\]]+$/g, '');
 /** Nothing of this is in a number. */
 const foreign = /[£$€¥%@,!?"“”=<>*]|\.\.|:\/\/|www\./;
+
+const smallWord = /^\p{Ll}+\.?$/u,
+  longWord = /\p{Ll}{4}/u;
 
 /** Ends the tax numbers of some countries. */
 const taxWord = /^(MVA|MWST|TVA|IVA)\.?$/;
@@ -48,7 +52,7 @@ export function references(all: Surroundings): Reference[] {
     const dated = partsOfDates(tokens);
     for (let from = 0; from < tokens.length; from++) {
       // "nr", "no": a word before a number and no part of it.
-      if (/^\p{Ll}+\.?$/u.test(tokens[from]!.text)) continue;
+      if (smallWord.test(tokens[from]!.text)) continue;
       // A number in groups may have more of them: "NO 999 888 777 MVA".
       for (let to = from + 1; to <= Math.min(tokens.length, from + 6); to++) {
         const last = tokens[to - 1]!;
@@ -75,7 +79,7 @@ export function references(all: Surroundings): Reference[] {
         if (to - from > 1 && /^n[or]\.?$/i.test(tokens[from]!.text) && !key.endsWith('MVA')) continue;
         if (key.length < 2 || key.length > 24 || foreign.test(value) || !/\d/.test(key)) continue;
         // Words before a number are its label; one short one, or one in capitals, may be part of it.
-        if (to - from > 1 && tokens.slice(from, to - 1).some((t) => /\p{Ll}{4}/u.test(t.text) || t.text.length > 12)) continue;
+        if (to - from > 1 && tokens.slice(from, to - 1).some((t) => longWord.test(t.text) || t.text.length > 12)) continue;
         found.push({ at, from, to, text: value, key, value, mark: markOf(row, tokens.slice(from, to)) });
       }
     }
@@ -136,7 +140,7 @@ export function referenceFeatures(layout: Layout, all: Surroundings, pieces: Ref
     const plain = squash(p.key),
       countries = taxNumberOf(plain);
     for (const shape of countries) f.of('like ', shape);
-    if (countries.length > 0) f.add(/\p{L}/u.test(p.key) ? 'like a tax number' : 'as long as a tax number');
+    if (countries.length > 0) f.add(hasLetter(p.key) ? 'like a tax number' : 'as long as a tax number');
     if (countries.some((c) => telling.has(c))) f.add('only a tax number looks so');
     if (countries.length > 0 && checkDigitsHold(plain)) f.add('check digits hold');
     // A firm has its account where it is registered, mostly.

@@ -4,6 +4,7 @@ import type { SeenItem } from './itemfeatures.ts';
 import type { LogShares } from './models.ts';
 import { bullet, hasProduct, moneyLike, printedAs, reaches, rowsOfLargest, runsOn, under, valuesOf } from './rowfeatures.ts';
 import { itemTags, rowTags, type ItemTag, type RowTag } from './tags.ts';
+import { beginsSmall, hasWord } from '../letters.ts';
 
 /** Nothing is less likely than this, as a natural logarithm. */
 const least = -8;
@@ -134,7 +135,7 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
       values.length > 0 && hasProduct([...values, ...near(1)]),
       items.some((o) => moneyLike(o, whole)),
       values.length > 0,
-      items.some((o) => !o.figure && /\p{L}{3}/u.test(o.text)),
+      items.some((o) => !o.figure && hasWord(o.text)),
     );
     const over = under(rows, i);
     x.flag(over?.inner ?? false, over?.alike ?? false, over?.open ?? false);
@@ -144,7 +145,7 @@ export function rowContext(rows: readonly PrintedRow[], logs: readonly LogShares
       onPage(a) && onPage(b) ? Math.max(-1, Math.min(4, (rows[b]!.row.y - rows[a]!.row.y - rows[a]!.row.h) / row.h)) / 4 : 1;
     x.put(gap(i - 1, i), gap(i, i + 1), gap(i - 1, i) - gap(i, i + 1));
     x.flag(
-      /^\p{Ll}/u.test(row.text),
+      beginsSmall(row.text),
       /^[(\[]/.test(row.text),
       /:$/.test(row.segments[0]!.text),
       /\d/.test(row.text),

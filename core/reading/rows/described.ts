@@ -4,6 +4,7 @@ import type { LogShares } from './models.ts';
 import type { PrintedRow } from './printed.ts';
 import { bullet } from './rowfeatures.ts';
 import { itemTags, type ItemTag } from './tags.ts';
+import { hasLetter, hasLetters, hasWord } from '../letters.ts';
 
 /** An item of a line with how sure it is what it is. */
 export type Weighed = SeenItem & { shares: LogShares<ItemTag>; /** What it looks like most. */ best: ItemTag };
@@ -79,7 +80,7 @@ export function piecesOf(items: readonly Weighed[], starts: readonly number[]): 
 
 /** How much the words of a piece look like a description; a date is none, nor is what has no word. */
 function gainOfPiece(words: readonly Weighed[], gains: readonly number[]): number {
-  if (!words.some((w) => /\p{L}{2}/u.test(w.item.text)) || words.every((w) => w.dated)) return -4;
+  if (!words.some((w) => hasLetters(w.item.text)) || words.every((w) => w.dated)) return -4;
   const some = gains.filter(Number.isFinite);
   return some.reduce((a, g) => a + g, 0) / Math.max(1, Math.sqrt(some.length));
 }
@@ -138,7 +139,7 @@ export function describedBy(
       if (rival) for (const w of rival.run) found.splice(found.indexOf(w), 1);
       beside.set(run[0]!.at, { run, score: best.score });
       found.push(...run);
-    } else if (/\p{L}{3}/u.test(run.map((w) => w.item.text).join(' ')) && (!fallback || best.score > fallback.score))
+    } else if (hasWord(run.map((w) => w.item.text).join(' ')) && (!fallback || best.score > fallback.score))
       fallback = { run, score: best.score };
   }
   return found.length > 0 ? found : (fallback?.run ?? []);
@@ -177,7 +178,7 @@ export function openedAbove(described: Weighed[], items: readonly Weighed[]): We
 export function labelsIn(own: readonly Weighed[][]): Set<string> {
   const times = new Map<string, number>();
   for (const items of own)
-    for (const text of new Set(items.flatMap((w) => (w.item.text.endsWith(':') && /\p{L}/u.test(w.item.text) ? [w.item.text] : []))))
+    for (const text of new Set(items.flatMap((w) => (w.item.text.endsWith(':') && hasLetter(w.item.text) ? [w.item.text] : []))))
       times.set(text, (times.get(text) ?? 0) + 1);
   return new Set([...times].filter(([, n]) => n > 1 && n >= 0.7 * own.length).map(([text]) => text));
 }

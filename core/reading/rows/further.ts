@@ -2,6 +2,7 @@ import { union, type Word } from '../../page/index.ts';
 import type { FurtherCell } from '../types.ts';
 import type { Weighed } from './described.ts';
 import type { PrintedRow } from './printed.ts';
+import { hasLetter } from '../letters.ts';
 
 /** More than these on a line are words of another kind. */
 const mostCells = 8,
@@ -41,7 +42,7 @@ function headingOver(words: readonly Weighed[]): string | null {
   const left = Math.min(...words.map((w) => w.item.x)),
     right = Math.max(...words.map((w) => w.item.end));
   for (const head of words[0]!.heads) {
-    const over = head.row.segments.filter((s) => s.x < right + 2 && s.x + s.w > left - 2 && /\p{L}/u.test(s.text));
+    const over = head.row.segments.filter((s) => s.x < right + 2 && s.x + s.w > left - 2 && hasLetter(s.text));
     if (over.some((s) => /\d/.test(s.text))) return null;
     if (over.length === 1) return over[0]!.text;
   }

@@ -3,6 +3,7 @@ import type { LogShares } from './models.ts';
 import type { PrintedRow } from './printed.ts';
 import { countsWhole, moneyLike, printedAs, reaches, runsOn, under } from './rowfeatures.ts';
 import type { RowTag } from './tags.ts';
+import { hasWord } from '../letters.ts';
 
 /** Of the rows between two lines, those before the cut belong to the first: where the widest gap is, else as the document does elsewhere. */
 function partsBetween(rows: readonly PrintedRow[], from: number, to: number, parts: readonly number[], below: boolean): number {
@@ -34,7 +35,7 @@ function cutBetween(rows: readonly PrintedRow[], from: number, to: number, parts
 }
 
 /** Whether a row has words that may say what a line is: more than a unit or a code. */
-const tells = ({ items }: PrintedRow): boolean => items.filter((i) => !i.figure && /\p{L}{3}/u.test(i.text)).length >= 2;
+const tells = ({ items }: PrintedRow): boolean => items.filter((i) => !i.figure && hasWord(i.text)).length >= 2;
 
 /** Lines with the rows that belong to each. */
 export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<RowTag>[], set: readonly number[]): LineRows[] {
@@ -59,7 +60,7 @@ export function grouped(rows: readonly PrintedRow[], shares: readonly LogShares<
   const mute = set.filter((r) => !tells(rows[r]!));
   let over = false;
   if (mute.length > 0 && mute.length >= 0.6 * set.length) {
-    const free = (r: number) => rows[r] !== undefined && !own.has(r) && rows[r]!.items.some((i) => /\p{L}{3}/u.test(i.text));
+    const free = (r: number) => rows[r] !== undefined && !own.has(r) && rows[r]!.items.some((i) => hasWord(i.text));
     const mass = (o: number) =>
       mute.reduce((a, r) => a + (free(r + o) && rows[r + o]!.row.page === rows[r]!.row.page ? Math.exp(shares[r + o]!.part) : 0), 0);
     over = mass(-1) > mass(1);

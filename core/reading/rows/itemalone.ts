@@ -3,6 +3,7 @@ import type { Segment, Word } from '../../page/index.ts';
 import { Features, plainWord, type Panel } from '../learned/features.ts';
 import type { Item, PrintedRow } from './printed.ts';
 import { moneyLike } from './rowfeatures.ts';
+import { hasLetter, hasWord } from '../letters.ts';
 
 interface PieceSeen {
   /** Words of it that are part of a date, the name of its day with it: "Sat 17 Oct 2026". */ dated: Set<Word>;
@@ -14,7 +15,7 @@ function pieceOf(segment: Segment): PieceSeen {
   let seen = pieces.get(segment);
   if (seen) return seen;
   const found = new Set<Word>();
-  pieces.set(segment, (seen = { dated: found, worded: segment.words.filter((w) => /\p{L}{3}/u.test(w.text)).length >= 2 }));
+  pieces.set(segment, (seen = { dated: found, worded: segment.words.filter((w) => hasWord(w.text)).length >= 2 }));
   const hits = findDates(segment.text);
   let at = 0;
   for (const word of segment.words) {
@@ -40,19 +41,17 @@ function figureAlone(f: Features, item: Item, whole: boolean): void {
   if (/^[x×@]|[x×]$/.test(item.text)) f.add('times sign');
 }
 
+const capitals = /\p{Lu}+/gu,
+  smalls = /\p{Ll}+/gu,
+  allSmall = /^\p{Ll}+$/u;
+
 /** What is seen of a word by itself. */
 function wordAlone(f: Features, { text }: Item): void {
   f.word('is', plainWord(text), 0.8);
   f.of('length ', Math.min(12, text.length));
-  f.add(
-    `shape ${text
-      .replace(/\p{Lu}+/gu, 'A')
-      .replace(/\p{Ll}+/gu, 'a')
-      .replace(/\d+/g, '9')
-      .slice(0, 7)}`,
-  );
-  if (/\d/.test(text) && /\p{L}/u.test(text)) f.add('letters and digits');
-  if (/^\p{Ll}+$/u.test(text)) f.add('small letters');
+  f.add(`shape ${text.replace(capitals, 'A').replace(smalls, 'a').replace(/\d+/g, '9').slice(0, 7)}`);
+  if (/\d/.test(text) && hasLetter(text)) f.add('letters and digits');
+  if (allSmall.test(text)) f.add('small letters');
 }
 
 /** What is seen of a figure or word whatever the lines are: how it is written, its piece of the row and what stands beside it. */

@@ -5,6 +5,7 @@ import { bodySize } from '../head/tokens.ts';
 import type { Item, PrintedRow } from './printed.ts';
 import { itemAlone } from './itemalone.ts';
 import { countsWhole } from './rowfeatures.ts';
+import { hasLetter, hasLetters } from '../letters.ts';
 
 /** A line's printed rows: the one with its amount, and those that belong to it, in order. */
 export interface LineRows {
@@ -64,7 +65,7 @@ function headings(rows: readonly PrintedRow[], lines: readonly LineRows[], body:
     for (let i = top - 1; i >= 0 && above.length < 4; i--) {
       const one = rows[i]!;
       if (one.row.page !== page || rows[top]!.row.y - one.row.y > 9 * body) break;
-      if (one.row.segments.length >= 2 && one.items.filter((x) => !x.figure && /\p{L}/u.test(x.text)).length >= 2) above.push(one);
+      if (one.row.segments.length >= 2 && one.items.filter((x) => !x.figure && hasLetter(x.text)).length >= 2) above.push(one);
     }
     found.set(page, above);
   }
@@ -108,7 +109,7 @@ export function itemFeatures(
   for (const { row, parts } of lines)
     for (const at of [row, ...parts])
       for (const segment of rows[at]!.row.segments) {
-        if (!/\p{L}{2}/u.test(segment.text)) continue;
+        if (!hasLetters(segment.text)) continue;
         const key = textColumn(segment.x, at - row);
         const one = texts.get(key) ?? texts.set(key, { letters: 0, of: new Set(), times: 0 }).get(key)!;
         one.letters += segment.text.replace(notLetters, '').length;

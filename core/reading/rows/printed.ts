@@ -27,6 +27,8 @@ export interface PrintedRow {
 }
 
 const halves: Record<string, string> = { '½': '5', '¼': '25', '¾': '75', '⅓': '333', '⅔': '667', '⅛': '125' };
+/** A number with what it counts: "7kg". */
+const counted = /^([-−–]?[\d.,]*\d)(\p{L}{1,5}\.?|m²|m³|x|×)$/u;
 const fraction = /^(\d*)([½¼¾⅓⅔⅛])(.*)$/;
 
 /** The figure that a text is, or null: "1,234.50", "(12.00)", "6½", "20%", "7kg", "£3.20". */
@@ -41,7 +43,7 @@ export function figureOf(text: string, style: NumberStyle): Figure | null {
   const part = fraction.exec(bare);
   if (part) return { value: `${part[1] || '0'}.${halves[part[2]!]}`, decimals: 0, percent: false, money: false, unit: part[3]! };
   const percent = /^[-−–(+]?\s*[\d.,]+\s*%\)?$/.test(bare);
-  const unit = percent ? null : /^([-−–]?[\d.,]*\d)(\p{L}{1,5}\.?|m²|m³|x|×)$/u.exec(bare);
+  const unit = percent ? null : counted.exec(bare);
   const body = percent
     ? bare.replace(/[%()+]/g, '')
     : unit && !isCurrency(unit[2]!) && !/^CR$/i.test(unit[2]!)

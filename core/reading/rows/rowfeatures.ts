@@ -4,6 +4,7 @@ import { Features, plainWord, type Panel } from '../learned/features.ts';
 import { speaks } from '../head/around.ts';
 import { bodySize } from '../head/tokens.ts';
 import type { Item, PrintedRow } from './printed.ts';
+import { beginsSmall, hasLetter, hasLetters } from '../letters.ts';
 
 /** A figure that may be an amount: with the decimals of money, a sign of it, or thousands that are parted; any where amounts are written without. */
 export const moneyLike = ({ figure, text }: Item, loose: boolean): boolean =>
@@ -82,7 +83,7 @@ function seen(
   const page = layout.pages.find((p) => p.number === row.page)!;
   const figures = items.filter((i) => i.figure),
     amounts = items.filter((i) => moneyLike(i, all.whole)),
-    words = items.filter((i) => !i.figure && /\p{L}/u.test(i.text));
+    words = items.filter((i) => !i.figure && hasLetter(i.text));
   f.of('figures ', Math.min(6, figures.length));
   f.of('amounts ', Math.min(5, amounts.length));
   f.of('words ', Math.min(8, words.length));
@@ -124,7 +125,7 @@ function seen(
   if (figures.some((i) => i.figure!.decimals > 2)) f.add('many decimals');
   if (figures.some((i) => i.figure!.decimals === 0 && !i.figure!.percent && i.figure!.value.length <= 4)) f.add('a small whole figure');
   if (findDates(row.text).length > 0) f.add('date');
-  if (first && /^\p{Ll}/u.test(items[0]!.text)) f.add('begins small');
+  if (first && beginsSmall(items[0]!.text)) f.add('begins small');
   if (row.text === row.text.toUpperCase() && words.length) f.add('capitals');
   if (/:$/.test(row.segments[0]!.text)) f.add('ends with a colon');
   for (const t of row.totals) f.of('total ', t.role);
@@ -193,7 +194,7 @@ export function under(rows: readonly PrintedRow[], at: number): { at: number; in
   for (let i = at - 1; i >= Math.max(0, at - 2); i--) {
     const above = rows[i]!.row;
     if (above.page !== row.page || row.y - above.y > 3.2 * first.size) return null;
-    const over = above.segments.find((s) => Math.abs(s.x - first.x) < 2.5 && /\p{L}{2}/u.test(s.text));
+    const over = above.segments.find((s) => Math.abs(s.x - first.x) < 2.5 && hasLetters(s.text));
     if (!over) continue;
     const [a, b] = [over.words[0]!, first.words[0]!];
     return {

@@ -10,6 +10,7 @@ import { refineEdges, settleText } from './refine.ts';
 import { productOf, type Product } from './roles.ts';
 import { rateOf } from './rates.ts';
 import { holds, numberCell, printedAmount } from './values.ts';
+import { hasLetter } from '../letters.ts';
 
 export interface Table {
   lines: ReadLine[];
@@ -245,7 +246,7 @@ function lineOf(
     description: text(record.description, 0.94),
     quantity: quantity ? own(read(quantity.value, quantity.words, proven && !product.doubtful ? 0.99 : 0.75)) : null,
     unit:
-      unitWords.length && /\p{L}/u.test(textOf(unitWords))
+      unitWords.length && hasLetter(textOf(unitWords))
         ? text(unitWords, 0.9)
         : quantity?.unit
           ? read(quantity.unit, quantity.words, 0.9)

@@ -4,6 +4,7 @@ import { countNear } from '../near.ts';
 import type { Cells } from './cells.ts';
 import type { Column } from './heading.ts';
 import type { TableRow } from './records.ts';
+import { hasLetters } from '../letters.ts';
 
 interface Evidence {
   lefts: number[];
@@ -47,7 +48,7 @@ export function refineEdges(columns: Column[], rows: Pick<TableRow, 'cells' | 'd
 
 /** At least two words, and no date with the name of its day. */
 const lettered = (text: string): boolean =>
-  text.split(' ').filter((word) => /\p{L}{2}/u.test(word)).length >= 2 && !findDates(text).some((d) => d.length > text.length - 6);
+  text.split(' ').filter((word) => hasLetters(word)).length >= 2 && !findDates(text).some((d) => d.length > text.length - 6);
 const money = (text: string): boolean => /^[-−(]?[£$€¥]?\s?[\d.,' ]*\d[.,]\d{2}\)?$/.test(text);
 const codeLike = (text: string): boolean => /^[\p{L}\d./-]{2,20}$/u.test(text) && /\d/.test(text);
 

@@ -27,6 +27,9 @@ export function numberCell(words: Word[], style: NumberStyle): NumberCell | null
 // A cell is looked at for every way to read its table.
 const cells = new WeakMap<Word[], { decimal: string; cell: NumberCell | null }>();
 
+const unitLike = /^[\p{L}²³.%]{1,9}$/u,
+  gluedUnit = /^([\d.,]+)(\p{L}{1,5})$/u;
+
 function readCell(words: Word[], style: NumberStyle): NumberCell | null {
   if (words.length === 0 || words.length > 4) return null;
   const text = textOf(words);
@@ -40,11 +43,11 @@ function readCell(words: Word[], style: NumberStyle): NumberCell | null {
   if (inPence) return { ...cell, value: inPence, pence: true };
   for (const count of [1, 2]) {
     const unit = words.slice(count);
-    if (unit.length === 0 || unit.length > 2 || !unit.every((w) => /^[\p{L}²³.%]{1,9}$/u.test(w.text))) continue;
+    if (unit.length === 0 || unit.length > 2 || !unit.every((w) => unitLike.test(w.text))) continue;
     const value = parseNumber(textOf(words.slice(0, count)), style);
     if (value !== null) return { ...cell, words: words.slice(0, count), value, unit: textOf(unit), unitWords: unit };
   }
-  const glued = /^([\d.,]+)(\p{L}{1,5})$/u.exec(text);
+  const glued = gluedUnit.exec(text);
   const value = glued && parseNumber(glued[1]!, style);
   return value ? { ...cell, value, unit: glued[2]! } : null;
 }
